@@ -1,0 +1,2 @@
+export * from './types.ts';
+export { deviceMapSchema, MAX_JOINTS, MAX_PARTS } from './schema.ts';

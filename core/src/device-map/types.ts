@@ -1,0 +1,242 @@
+/** The device map, version 1, as docs/device-map.md specifies it. Lengths in mm, torque in N·cm, temperatures in °C. */
+
+export type Edge = 'top' | 'bottom' | 'left' | 'right';
+export type Face = 'front' | 'back' | 'edge';
+
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** What has to be out of the way first: a part open or off, or a joint released. */
+export type UnderEntry =
+  | { readonly part: string; readonly until: 'open' | 'off'; readonly note?: string }
+  | { readonly joint: string; readonly note?: string };
+
+export interface Fastener {
+  readonly id: string;
+  readonly drive: string;
+  readonly thread: string;
+  readonly length: number;
+  readonly head: number;
+  readonly colour?: string;
+  readonly alsoDrives?: readonly string[];
+  readonly captive?: boolean;
+  readonly magnetic?: boolean;
+  readonly singleUse?: boolean;
+  readonly locker?: { readonly activator?: string; readonly cure_s: number };
+  readonly torque?: { readonly min: number; readonly max: number };
+}
+
+export interface ReplaceEffect {
+  readonly effect: 'lost' | 'data' | 'warning' | 'recalibrate' | 'later';
+  readonly function?: string;
+  readonly note: string;
+}
+
+export interface Part {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: string;
+  readonly face: Face;
+  readonly box: { readonly x: number; readonly y: number; readonly w: number; readonly h: number };
+  readonly outline?: readonly (readonly [number, number])[];
+  readonly z: { readonly top: number; readonly bottom: number };
+  readonly base?: boolean;
+  readonly functions?: readonly string[];
+  readonly hazards?: readonly string[];
+  readonly reuse?: 'reusable' | 'often-breaks' | 'inspect' | 'single-use';
+  readonly under?: readonly UnderEntry[];
+  readonly staysWith?: string;
+  readonly onReplace?: readonly ReplaceEffect[];
+  readonly removeFirst?: boolean;
+  readonly opens?: { readonly edge: Edge; readonly gap?: number; readonly angle?: number };
+  readonly liftFrom?: Point;
+  readonly motion?: { readonly angle?: number; readonly turn?: number; readonly firstEdge?: Edge };
+  readonly through?: readonly { readonly part: string; readonly x: number; readonly y: number }[];
+  readonly ifFailed?: { readonly replace: string };
+  readonly mixUpWith?: readonly string[];
+  readonly film?: boolean;
+  readonly mark?: string;
+  readonly hint?: { readonly remove?: string; readonly fit?: string };
+}
+
+interface JointCommon {
+  readonly id: string;
+  readonly holds: readonly string[];
+  readonly to: string;
+  readonly face: Face;
+  readonly at?: Point;
+  readonly under?: readonly UnderEntry[];
+  readonly tool?: string;
+  readonly needs?: readonly string[];
+  readonly seconds?: number;
+  readonly mark?: string;
+  readonly hint?: { readonly release?: string; readonly make?: string };
+}
+
+export interface ScrewPoint extends Point {
+  readonly id: string;
+  readonly fastener?: string;
+  readonly order?: number;
+  readonly outOrder?: number;
+  readonly depth: number;
+  readonly below: 'board' | 'battery' | 'display' | 'plastic' | 'metal';
+}
+
+export interface ScrewJoint extends JointCommon {
+  readonly type: 'screw';
+  readonly fastener: string;
+  readonly points: readonly ScrewPoint[];
+}
+
+export interface ConnectorJoint extends JointCommon {
+  readonly type: 'connector';
+  readonly style: 'press' | 'zif-flip' | 'zif-slide' | 'coax' | 'plug' | 'spring' | 'blind';
+  readonly functions?: readonly string[];
+  readonly lever?: Point;
+  readonly isolates?: true | 'alone' | false;
+}
+
+export interface BondSegment {
+  readonly id: string;
+  readonly from: Point;
+  readonly to: Point;
+  readonly depth?: number;
+  readonly near?: string;
+  readonly order?: number;
+  readonly zone?: string | number;
+}
+
+export type Renewal = 'precut' | 'tape' | 'liquid' | 'with-part' | 'reuse';
+export type HeatSource = 'plate' | 'pad' | 'air' | 'pack' | 'none';
+
+export interface BondJoint extends JointCommon {
+  readonly type: 'bond';
+  readonly style: 'perimeter' | 'pad' | 'tabs' | 'strap' | 'tape' | 'thermal' | 'gasket';
+  readonly seam?: { readonly between: readonly [string, string]; readonly not?: string };
+  readonly heat?: boolean;
+  readonly soften_C?: number;
+  readonly recipe?: {
+    readonly source: string;
+    readonly temp_C: number;
+    readonly seconds: number;
+    readonly distance_mm?: number;
+  };
+  readonly heatGroup?: string;
+  readonly solvent?: { readonly soak_s: number };
+  readonly width?: number;
+  readonly heatFace?: Face;
+  readonly segments?: readonly BondSegment[];
+  readonly endangers?: readonly string[];
+  readonly renew?: Renewal;
+  readonly close?: {
+    readonly dry_s?: number;
+    readonly press_s?: number;
+    readonly mass_kg?: number;
+    readonly cure_s?: number;
+  };
+}
+
+export interface ClipJoint extends JointCommon {
+  readonly type: 'clip';
+  readonly points?: readonly (Point & { readonly id: string; readonly order?: number })[];
+  readonly slide?: { readonly dx: number; readonly dy: number };
+  readonly tilt?: Edge;
+  readonly eject?: boolean;
+}
+
+export interface SolderJoint extends JointCommon {
+  readonly type: 'solder';
+  readonly points?: readonly (Point & { readonly id: string; readonly wire?: string })[];
+  readonly functions?: readonly string[];
+}
+
+export interface HingeJoint extends JointCommon {
+  readonly type: 'hinge';
+  readonly edge: Edge;
+}
+
+export interface SeatJoint extends JointCommon {
+  readonly type: 'seat';
+  readonly tilt?: Edge;
+}
+
+export type Joint = ScrewJoint | ConnectorJoint | BondJoint | ClipJoint | SolderJoint | HingeJoint | SeatJoint;
+
+export interface DeviceFunction {
+  readonly id: string;
+  readonly name: string;
+  readonly how: string;
+  readonly needs?: readonly string[];
+}
+
+export interface BatteryPack {
+  readonly part: string;
+  readonly cells: readonly { readonly capacity_mAh: number; readonly nominal_V: number }[];
+  readonly wiring: 'series' | 'parallel';
+  readonly limit_C: number;
+}
+
+export interface DeviceMap {
+  readonly format: 'nibrel.device-map';
+  readonly version: 1;
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'phone' | 'tablet' | 'keypad-phone' | 'other';
+  readonly outline: {
+    readonly width: number;
+    readonly height: number;
+    readonly thickness: number;
+    readonly corner: number;
+  };
+  readonly battery: BatteryPack | null;
+  readonly fasteners: readonly Fastener[];
+  readonly parts: readonly Part[];
+  readonly joints: readonly Joint[];
+  readonly functions: readonly DeviceFunction[];
+  readonly procedures?: { readonly powerOff?: string; readonly firstStart?: string };
+  readonly cautions?: readonly string[];
+}
+
+/** Joints that part by themselves when their two sides are separated: they have no operation. */
+export function isSelfParting(joint: Joint): boolean {
+  switch (joint.type) {
+    case 'seat':
+      return true;
+    case 'connector':
+      return joint.style === 'spring' || joint.style === 'blind';
+    case 'bond':
+      return joint.style === 'thermal' || joint.style === 'gasket';
+    default:
+      return false;
+  }
+}
+
+/** Connectors, solder joints and hinges tether; screws, bonds, clips and seats hold mechanically. */
+export function isTether(joint: Joint): boolean {
+  return joint.type === 'connector' || joint.type === 'solder' || joint.type === 'hinge';
+}
+
+/** The fastener of one hole: the point's own, else the joint's. */
+export function fastenerAt(joint: ScrewJoint, point: ScrewPoint): string {
+  return point.fastener ?? joint.fastener;
+}
+
+/** How a bond is closed again when the map does not say (device-map.md, bonds). */
+export function renewalOf(bond: BondJoint): Renewal {
+  if (bond.renew) return bond.renew;
+  switch (bond.style) {
+    case 'perimeter':
+    case 'tabs':
+    case 'strap':
+      return 'precut';
+    case 'pad':
+    case 'tape':
+      return 'tape';
+    case 'thermal':
+      return 'liquid';
+    case 'gasket':
+      return 'reuse';
+  }
+}

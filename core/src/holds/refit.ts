@@ -1,0 +1,68 @@
+import { isLive } from './live.ts';
+import type { Mechanism } from './mechanism.ts';
+import { applied, type RebuildOp, type StripOp } from './operation.ts';
+import { type DeviceState, OFF, OPEN, sameState, SEATED } from './state.ts';
+import { type ExtraWaits, unmetFor } from './unmet.ts';
+
+const NONE: ReadonlySet<number> = new Set();
+
+/**
+ * May this be done on the way back? The rebuild is the exact reverse of the strip-down: an operation is legal where
+ * undoing it from the state it leads to would be. A mechanical joint is made only when its parts are seated.
+ * @param live joints that may be worked on live; looked up where it is left out
+ */
+export function mayRebuild(
+  mechanism: Mechanism,
+  state: DeviceState,
+  op: RebuildOp,
+  live?: ReadonlySet<number>,
+  extra?: ExtraWaits,
+): boolean {
+  const after = stateToUndo(mechanism, state, op);
+  if (!after) return false;
+  const unmet = unmetFor(mechanism, after, undoing(op), { live: live ?? NONE, extra });
+  if (unmet.length === 0 || live || op.kind !== 'make') return unmet.length === 0;
+  return unmet.every((each) => each.need === 'isolated') && isLive(mechanism, after, op.joint);
+}
+
+function undoing(op: RebuildOp): StripOp {
+  switch (op.kind) {
+    case 'make':
+      return { kind: 'release', joint: op.joint };
+    case 'close':
+      return { kind: 'open', part: op.part };
+    case 'fit':
+      return { kind: 'lift', part: op.part };
+  }
+}
+
+/** The state after the operation, or null where it can't be done for want of what it works on. */
+function stateToUndo(mechanism: Mechanism, state: DeviceState, op: RebuildOp): DeviceState | null {
+  switch (op.kind) {
+    case 'make': {
+      if (!state.released[op.joint] || !mechanism.releasable[op.joint]) return null;
+      const place = state.group[mechanism.to[op.joint]!]!;
+      const ready = mechanism.held[op.joint]!.every(
+        (part) => state.group[part] === place && (mechanism.tether[op.joint] || standsReady(state, part)),
+      );
+      return ready ? applied(mechanism, state, op) : null;
+    }
+    case 'close':
+      return state.status[op.part] === OPEN ? applied(mechanism, state, op) : null;
+    case 'fit': {
+      if (state.status[op.part] !== OFF || op.part === mechanism.base) return null;
+      if (state.group[op.onto] === op.part) return null;
+      const place = state.group[op.onto]!;
+      const hosts = mechanism.holding[op.part]!.map((joint) => mechanism.to[joint]!);
+      if (!hosts.some((host) => state.group[host] === place)) return null;
+      const next = applied(mechanism, state, op);
+      // lifting it again must take along just what comes with it now
+      return sameState(applied(mechanism, next, undoing(op)), state) ? next : null;
+    }
+  }
+}
+
+/** On the mat a lifted part is the host of its group and counts as standing. */
+function standsReady(state: DeviceState, part: number): boolean {
+  return state.status[part] === SEATED || (state.status[part] === OFF && state.group[part] === part);
+}

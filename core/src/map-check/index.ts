@@ -1,0 +1,2 @@
+export { checkDeviceMap, type MapCheck, pathOf } from './check.ts';
+export type { Finding } from './finding.ts';

@@ -1,0 +1,10 @@
+export {
+  type Budget,
+  costOf,
+  CycleError,
+  type Gate,
+  type OrderOp,
+  type OrderProblem,
+  type OrderResult,
+} from './problem.ts';
+export { NoOrderError, solveOrder } from './solve.ts';

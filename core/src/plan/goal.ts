@@ -1,0 +1,133 @@
+import {
+  carried,
+  type DeviceState,
+  type Mechanism,
+  OFF,
+  type Rules,
+  SEATED,
+  type Unmet,
+  unmetFor,
+} from '../holds/index.ts';
+import type { Goal } from './least-set.ts';
+import { type Need, needsFor } from './need.ts';
+import type { Target } from './target.ts';
+
+/** The state that a target asks for, as the needs that are still open. */
+export function goalOf(mechanism: Mechanism, start: DeviceState, targets: readonly Target[], rules: Rules): Goal {
+  const goals = targets.map((target): Goal => {
+    if ('full' in target) return bareBase(mechanism, keptWith(mechanism, start, target.keep ?? []));
+    if ('reach' in target) return reached(mechanism, target.reach, rules);
+    const part = mechanism.part.get('replace' in target ? target.replace : target.remove)!;
+    return part === mechanism.base ? bareBase(mechanism, new Set()) : (state) => off(state, part);
+  });
+  return (state) => goals.flatMap((goal) => goal(state));
+}
+
+function off(state: DeviceState, part: number): Need[] {
+  return state.status[part] === OFF ? [] : [{ options: [{ kind: 'lift', part }] }];
+}
+
+function reached(mechanism: Mechanism, id: string, rules: Rules): Goal {
+  const part = mechanism.part.get(id);
+  if (part === undefined) {
+    const joint = mechanism.joint.get(id)!;
+    const op = { kind: 'release', joint } as const;
+    return (state) =>
+      state.released[joint]
+        ? []
+        : needsFor(mechanism, state, unmetFor(mechanism, state, op, rules), mechanism.to[joint]!, op, rules);
+  }
+  const op = { kind: 'open', part } as const;
+  return (state) => {
+    if (state.status[part] !== SEATED) return [];
+    const over = unmetFor(mechanism, state, op, rules).filter(
+      (each) => each.via === undefined && ownWait(mechanism, part, each),
+    );
+    return needsFor(mechanism, state, over, part, op, rules);
+  };
+}
+
+/** Of what forbids opening a part, that which lies over it: its own `under`, not the joints that hold it. */
+function ownWait(mechanism: Mechanism, part: number, unmet: Unmet): boolean {
+  return mechanism.partUnder[part]!.some((wait) =>
+    wait.part === undefined ? wait.joint === unmet.joint : wait.part === unmet.part,
+  );
+}
+
+function keptWith(mechanism: Mechanism, start: DeviceState, keep: readonly string[]): ReadonlySet<number> {
+  const kept = new Set(keep.map((id) => mechanism.part.get(id)!));
+  for (const part of [...kept]) carried(mechanism, start, part).forEach((each) => kept.add(each));
+  return kept;
+}
+
+/** The base bare: every part off and every joint released, save solder, hinges, what self-parts, and what is kept. */
+function bareBase(mechanism: Mechanism, kept: ReadonlySet<number>): Goal {
+  const stays = (part: number) => part === mechanism.base || kept.has(part);
+  const joints = mechanism.map.joints.flatMap((each, joint) =>
+    mechanism.releasable[joint] && each.type !== 'solder' && !mechanism.ends[joint]!.every(stays) ? [joint] : [],
+  );
+  const parts = mechanism.map.parts.flatMap((_, part) => (stays(part) ? [] : [part]));
+  return (state) => [
+    ...joints
+      .filter((joint) => !state.released[joint])
+      .map((joint): Need => ({ options: [{ kind: 'release', joint }] })),
+    ...parts.flatMap((part) => leaving(mechanism, state, part)),
+  ];
+}
+
+function leaving(mechanism: Mechanism, state: DeviceState, part: number): Need[] {
+  if (state.status[part] === OFF) return [];
+  const bound = boundTo(mechanism, state, part);
+  if (bound.size === 1) return off(state, part);
+  if (!bound.has(mechanism.base)) {
+    if (state.group[part] !== mechanism.base) return [];
+    return [{ options: [...bound].map((each) => ({ kind: 'lift', part: each })) }];
+  }
+  const ties = madeTies(mechanism, state, part);
+  const hinged = ties.some(
+    (joint) => mechanism.map.joints[joint]!.type === 'hinge' && mechanism.ends[joint]!.includes(mechanism.base),
+  );
+  if (hinged) return state.status[part] === SEATED ? [{ options: [{ kind: 'open', part }] }] : [];
+  const solder = ties.filter((joint) => mechanism.releasable[joint]);
+  return [{ options: solder.map((joint) => ({ kind: 'release', joint })) }];
+}
+
+/** The part and what it stays bound to by solder and hinges. */
+function boundTo(mechanism: Mechanism, state: DeviceState, part: number): Set<number> {
+  const bound = new Set([part]);
+  for (const each of bound) {
+    for (const joint of madeTies(mechanism, state, each)) {
+      for (const end of mechanism.ends[joint]!) if (state.group[end] === state.group[part]) bound.add(end);
+    }
+  }
+  return bound;
+}
+
+function madeTies(mechanism: Mechanism, state: DeviceState, part: number): number[] {
+  return mechanism.touching[part]!.filter((joint) => {
+    const { type } = mechanism.map.joints[joint]!;
+    return !state.released[joint] && (type === 'solder' || type === 'hinge');
+  });
+}
+
+/** None of these parts lies with `carrier` any more. */
+export function partedFrom(mechanism: Mechanism, carrier: number, parts: readonly number[]): Goal {
+  return (state) =>
+    parts
+      .filter((part) => state.group[part] === state.group[carrier])
+      .map((part) => ({
+        options: [...carriersOf(mechanism, part, carrier)].map((each) => ({ kind: 'lift', part: each })),
+      }));
+}
+
+/** What could take a part along away from its carrier: itself, or a part that holds it. */
+function carriersOf(mechanism: Mechanism, part: number, carrier: number): Set<number> {
+  const found = new Set([part]);
+  for (const each of found) {
+    for (const joint of mechanism.holding[each]!) {
+      const host = mechanism.to[joint]!;
+      if (host !== carrier && host !== mechanism.base) found.add(host);
+    }
+  }
+  return found;
+}

@@ -1,0 +1,368 @@
+import type { DeviceMap } from '../device-map/index.ts';
+import {
+  applied,
+  assembled,
+  copyOf,
+  type DeviceState,
+  isDead,
+  isMarkedLive,
+  liveJoints,
+  type Mechanism,
+  mechanismOf,
+  type NamedOp,
+  namedOp,
+  numberedOp,
+  OFF,
+  OPEN,
+  type PhysicalOp,
+  replay,
+  type StripOp,
+} from '../holds/index.ts';
+import { type Budget, costOf, type OrderResult } from '../order/index.ts';
+import { arrange, arrangeBack, FLIP_S, TOOL_CHANGE_S, withHost } from './arrange.ts';
+import { goalOf } from './goal.ts';
+import { type Goal, leastSets } from './least-set.ts';
+import { movesOf, moveWork } from './moves.ts';
+import { needsFor } from './need.ts';
+import { after, type Draft, type Op, physicalDraft } from './op.ts';
+import { DEFAULT_POLICY, type Policy } from './policy.ts';
+import { precedenceOf } from './precedence.ts';
+import { withProving } from './proving.ts';
+import { explained } from './reasons.ts';
+import { rebuildDrafts, wayBack } from './rebuild.ts';
+import { schoolFor } from './school.ts';
+import { placesOnMat, stripDrafts } from './strip.ts';
+import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, toolsOf } from './supplies.ts';
+import { checkTargets, inWords, PlanError, type Target } from './target.ts';
+import { replacementWarnings, type Warning, workWarnings } from './told.ts';
+import { noWork, type WorkSet } from './work-set.ts';
+
+/** What was done already, in order; `new` marks a fitted part as the replacement. */
+export type DoneOp = NamedOp & { readonly new?: boolean };
+
+export interface PlanRequest {
+  readonly map: DeviceMap;
+  readonly targets: readonly Target[];
+  readonly policy?: Partial<Policy>;
+  readonly done?: readonly DoneOp[];
+}
+
+/** A plan as in contract.md, compute/plan. */
+export interface Plan {
+  readonly strip: readonly Op[];
+  readonly rebuild: readonly Op[];
+  readonly moveOver: readonly string[];
+  readonly seconds: { readonly strip: number; readonly rebuild: number; readonly waiting: number };
+  readonly optimal: boolean;
+  readonly lowerBoundSeconds: number;
+  readonly tools: readonly string[];
+  readonly screws: readonly ScrewLine[];
+  readonly consumables: readonly Consumable[];
+  readonly leftOver: readonly { readonly fastener: string; readonly count: number }[];
+  readonly warnings: readonly Warning[];
+  /** how the display is kept while working, where the policy left it open */
+  readonly display: 'taken-off' | 'on-flexes';
+  readonly toolChanges: number;
+  readonly flips: number;
+}
+
+/** A risk charge for each flex that stays under strain while a display stands (device-map.md, *What a plan is*). */
+const FLEX_RISK_S = 60;
+
+/**
+ * Plans a repair from any state: the least set that reaches the targets, in an order of least cost, and the way back.
+ * @throws PlanError naming the field, where a target or a done operation can't be understood or never be reached
+ */
+export function planRepair(request: PlanRequest, budget: Budget): Plan {
+  const policy = { ...DEFAULT_POLICY, ...request.policy };
+  const mechanism = mechanismOf(request.map);
+  const present = presentState(mechanism, request.done ?? []);
+  const targets = openTargets(request.targets, present.renewed);
+  checkTargets(mechanism, targets);
+
+  const schools = policy.display === 'auto' ? (['taken-off', 'on-flexes'] as const) : [policy.display];
+  const share = { ...budget, limitMs: budget.limitMs / schools.length };
+  const plans = schools.map((display) => planWith(mechanism, present, targets, policy, display, share));
+  return plans.reduce((best, each) => (each.charge < best.charge ? each : best)).plan;
+}
+
+interface Present {
+  readonly state: DeviceState;
+  readonly history: readonly PhysicalOp[];
+  readonly warnings: readonly Warning[];
+  /** parts fitted as new: these targets count as replaced */
+  readonly renewed: ReadonlySet<string>;
+}
+
+function presentState(mechanism: Mechanism, done: readonly DoneOp[]): Present {
+  const history = done.map((op, index) => {
+    try {
+      return numberedOp(mechanism, op);
+    } catch (error) {
+      throw new PlanError(`done[${index}]`, (error as Error).message);
+    }
+  });
+  const { state, illegal } = replay(mechanism, assembled(mechanism), history);
+  const warnings = illegal.map(({ op }): Warning => {
+    const named = namedOp(mechanism, op);
+    const text = `${named.kind} "${named.joint ?? named.part}" went against the rules; the plan goes on from the state it left.`;
+    return { code: 'out-of-order', ...(named.joint ? { joint: named.joint } : { part: named.part }), text };
+  });
+  const renewed = new Set(done.flatMap((op) => (op.kind === 'fit' && op.new ? [op.part!] : [])));
+  return { state, history, warnings, renewed };
+}
+
+function openTargets(targets: readonly Target[], renewed: ReadonlySet<string>): Target[] {
+  return targets.filter((target) => !('replace' in target && renewed.has(target.replace)));
+}
+
+/** A plan for one way of keeping the display, with its cost and risk charge in seconds. */
+function planWith(
+  mechanism: Mechanism,
+  present: Present,
+  targets: readonly Target[],
+  policy: Policy,
+  display: 'taken-off' | 'on-flexes',
+  budget: Budget,
+): { plan: Plan; charge: number } {
+  const { map } = mechanism;
+  const start = present.state;
+  const live = liveJoints(mechanism, start);
+  const goal = withIsolationAfterLive(mechanism, start, goalOf(mechanism, start, targets, { live }), live);
+  const warnings: Warning[] = [...present.warnings];
+
+  const least = leastSets(mechanism, start, goal, { live }, noWork(mechanism));
+  if (least.length === 0) {
+    const names = targets.map((target) => inWords(mechanism, target)).join(', ');
+    throw new PlanError('targets', `No sequence of operations can ${names}. Check the map, or choose another target.`);
+  }
+  const purpose = targets.map((target) => inWords(mechanism, target)).join(', ') || 'close it up';
+
+  const candidates = least.map((set) => {
+    const school = schoolFor(mechanism, start, set, display, policy, live);
+    const whole = leastSets(mechanism, start, goal, school.rules, school.seed)[0];
+    return whole ? { set: whole, rules: school.rules, asWished: true } : { set, rules: { live }, asWished: false };
+  });
+  const share = { ...budget, limitMs: budget.limitMs / (2 * candidates.length) };
+  const strips = candidates.map((candidate) => {
+    const precedence = precedenceOf(mechanism, start, candidate.set, candidate.rules);
+    const drafts = stripDrafts(mechanism, start, precedence, policy, live);
+    const found = arrange(
+      mechanism,
+      start,
+      drafts.map(({ task }) => task),
+      isolatingIds(mechanism, candidate.set),
+      candidate.rules,
+      share,
+    );
+    return { ...candidate, drafts, found };
+  });
+  const strip = strips.reduce((best, each) => (each.found.seconds < best.found.seconds ? each : best));
+  if (!strip.asWished) {
+    const text = 'This device can not be taken apart with the policy as set; the plan leaves it where it must.';
+    warnings.push({ code: 'policy', text });
+  }
+
+  const stripped = played(mechanism, start, strip.drafts, strip.found.order);
+  const lacking = new Set(
+    targets
+      .flatMap((target) => ('replace' in target ? (target.newLacks ?? []) : []))
+      .map((id) => mechanism.joint.get(id)!),
+  );
+  const replaced = new Set(
+    targets.flatMap((target) => ('replace' in target ? [mechanism.part.get(target.replace)!] : [])),
+  );
+  const allOps = [...present.history, ...stripped.ops].filter(isStripOp);
+  const moves = movesOf(mechanism, assembled(mechanism), allOps, targets);
+  const moving = moveWork(mechanism, stripped.state, moves, { live });
+  const moved = moving.ops.reduce((state, op) => applied(mechanism, state, op), stripped.state);
+
+  const back = wayBack(mechanism, moved, lacking, display);
+  const reached = back.missing.reduce((state, op) => applied(mechanism, state, op), moved);
+  const body = rebuildDrafts(mechanism, reached, back, { moves, replaced, policy });
+  const proving = withProving(mechanism, reached, body, back.path, replaced, policy);
+  const moveDrafts = takeOffDrafts(mechanism, stripped.state, moving, back.missing, moves, policy, live);
+  const rebuildTasks = [...moveDrafts, ...afterMoves(proving, moveDrafts)];
+  const rebuildFound = arrangeBack(
+    mechanism,
+    back.whole,
+    stripped.state,
+    rebuildTasks.map(({ task }) => task),
+    { live: back.live, extra: back.extra },
+    { ...budget, limitMs: budget.limitMs / 2 },
+  );
+
+  const stripOps = explained(map, strip.drafts, strip.found.order, purpose);
+  const rebuilt = explained(map, rebuildTasks, rebuildFound.order, rebuildPurpose(targets));
+  const rebuild = withPlaces(mechanism, stripped.state, rebuilt, rebuildTasks, rebuildFound);
+  const stripCost = costAsPlanned(stripOps);
+  const rebuildCost = costAsPlanned(rebuild);
+  const ops = [...stripOps, ...rebuild];
+  const optimal = strip.found.optimal && rebuildFound.optimal;
+  const flexes = standingFlexes(mechanism, stripped.state);
+  return {
+    charge: stripCost.seconds + rebuildCost.seconds + FLEX_RISK_S * flexes,
+    plan: {
+      strip: stripOps,
+      rebuild,
+      moveOver: [...new Set(moves.flatMap((move) => move.parts))].map((part) => map.parts[part]!.id),
+      seconds: {
+        strip: stripCost.seconds,
+        rebuild: rebuildCost.seconds,
+        waiting: ops.reduce((sum, op) => sum + (op.wait_s ?? 0), 0),
+      },
+      optimal,
+      lowerBoundSeconds: optimal
+        ? stripCost.seconds + rebuildCost.seconds
+        : Math.min(strip.found.lowerBoundSeconds, stripCost.seconds) +
+          Math.min(rebuildFound.lowerBoundSeconds, rebuildCost.seconds),
+      tools: toolsOf(ops),
+      screws: screwLines(map, stripOps, rebuild),
+      consumables: consumablesOf(map, stripOps, rebuild),
+      leftOver: leftOver(
+        map,
+        [...lacking].map((joint) => map.joints[joint]!.id),
+      ),
+      warnings: [...warnings, ...workWarnings(mechanism, ops), ...replacementWarnings(mechanism, replaced, moves)],
+      display,
+      toolChanges: stripCost.toolChanges + rebuildCost.toolChanges,
+      flips: stripCost.flips + rebuildCost.flips,
+    },
+  };
+}
+
+/** Whoever releases a live joint isolates next, even where the target does not ask for it. */
+function withIsolationAfterLive(mechanism: Mechanism, start: DeviceState, goal: Goal, live: ReadonlySet<number>): Goal {
+  if (live.size === 0) return goal;
+  return (state) => {
+    const opened = [...live].find((joint) => state.released[joint] && !start.released[joint]);
+    if (opened === undefined || isDead(mechanism, state)) return goal(state);
+    const { alone, together, battery } = mechanism.isolation;
+    const joints = (together.length > 0 ? together : alone).filter((joint) => !state.released[joint]);
+    const unmet =
+      joints.length > 0
+        ? joints.map((joint) => ({ joint, need: 'isolated' as const }))
+        : [{ part: battery, need: 'isolated' as const }];
+    return [...goal(state), ...needsFor(mechanism, state, unmet, mechanism.base, null, { live })];
+  };
+}
+
+function isolatingIds(mechanism: Mechanism, set: WorkSet): Set<string> {
+  const { alone, together, battery } = mechanism.isolation;
+  const joints = [...alone, ...together].filter((joint) => set.joints[joint]);
+  const ids = joints.map((joint) => `release:${mechanism.map.joints[joint]!.id}`);
+  if (alone.length + together.length === 0 && battery >= 0 && set.parts[battery] === OFF) {
+    ids.push(`lift:${mechanism.map.parts[battery]!.id}`);
+  }
+  return new Set(ids);
+}
+
+function isStripOp(op: PhysicalOp): op is StripOp {
+  return op.kind === 'release' || op.kind === 'open' || op.kind === 'lift';
+}
+
+function played(
+  mechanism: Mechanism,
+  start: DeviceState,
+  drafts: readonly Draft[],
+  order: readonly string[],
+): { state: DeviceState; ops: PhysicalOp[] } {
+  const byId = new Map(drafts.map(({ op, task }) => [op.id, task.physical]));
+  const ops = order.flatMap((id) => byId.get(id) ?? []);
+  return { state: ops.reduce((state, op) => applied(mechanism, state, op), copyOf(start)), ops };
+}
+
+/** Taking off what moves over, and whatever else has to come off before anything can be put back. */
+function takeOffDrafts(
+  mechanism: Mechanism,
+  start: DeviceState,
+  moving: ReturnType<typeof moveWork>,
+  missing: readonly StripOp[],
+  moves: ReturnType<typeof movesOf>,
+  policy: Policy,
+  live: ReadonlySet<number>,
+): Draft[] {
+  const included = new Set(moves.flatMap((move) => move.included));
+  const all = [...moving.ops, ...missing];
+  const onMat = placesOnMat(mechanism, start, all);
+  const drafts: Draft[] = [];
+  all.forEach((op, index) => {
+    const ends = op.kind === 'release' ? mechanism.held[op.joint]! : [op.part];
+    const earlier =
+      index < moving.ops.length
+        ? [...moving.before[index]!].map((each) => drafts[each]!.op.id)
+        : drafts.slice(-1).map((draft) => draft.op.id);
+    drafts.push(
+      physicalDraft(mechanism, {
+        physical: op,
+        after: earlier,
+        onMat: onMat[index]!,
+        policy,
+        stage: index < moving.ops.length ? 'move' : 'rebuild',
+        live: op.kind === 'release' && isMarkedLive(mechanism, live, op.joint),
+        more: ends.some((part) => included.has(part)) ? { onBoth: true } : {},
+      }),
+    );
+  });
+  return drafts;
+}
+
+/** The move is done at the start of the rebuild, old and new side by side. */
+function afterMoves(drafts: readonly Draft[], moves: readonly Draft[]): Draft[] {
+  const ids = moves.map(({ op }) => op.id);
+  if (ids.length === 0) return [...drafts];
+  return drafts.map((draft) => (draft.op.kind === 'procedure' ? draft : after(draft, ids)));
+}
+
+function rebuildPurpose(targets: readonly Target[]): string {
+  return targets.length > 0 ? 'close it up again' : 'close it up';
+}
+
+/** Names the group that each fitted part joins, where it is not the base. */
+function withPlaces(
+  mechanism: Mechanism,
+  start: DeviceState,
+  ops: readonly Op[],
+  drafts: readonly Draft[],
+  found: ReturnType<typeof arrangeBack>,
+): Op[] {
+  const byId = new Map(drafts.map(({ op, task }) => [op.id, task.physical]));
+  let state = start;
+  return found.order.map((id, index) => {
+    const op = ops[index]!;
+    const physical = byId.get(id);
+    if (!physical) return op;
+    const onto = found.onto.get(id);
+    const placed = physical.kind === 'fit' && onto !== undefined ? { ...physical, onto } : physical;
+    const resolved = withHost(mechanism, state, placed);
+    state = applied(mechanism, state, resolved);
+    if (resolved.kind !== 'fit' || resolved.onto === mechanism.base) return op;
+    return { ...op, onto: mechanism.map.parts[resolved.onto]!.id };
+  });
+}
+
+/** Cost of the operations as they stand, by the rules of the order. */
+function costAsPlanned(ops: readonly Op[]): Pick<OrderResult, 'seconds' | 'toolChanges' | 'flips'> {
+  return costOf(
+    {
+      ops: ops.map((op) => ({ ...op, face: op.face === 'edge' ? null : op.face, after: [] })),
+      start: { tool: null, face: null },
+      toolChangeSeconds: TOOL_CHANGE_S,
+      flipSeconds: FLIP_S,
+    },
+    ops.map((op) => op.id),
+  );
+}
+
+function standingFlexes(mechanism: Mechanism, state: DeviceState): number {
+  return mechanism.map.parts.reduce((count, part, number) => {
+    if (part.kind !== 'display' || state.status[number] !== OPEN) return count;
+    return (
+      count +
+      mechanism.touching[number]!.filter((joint) => {
+        const { type } = mechanism.map.joints[joint]!;
+        return !state.released[joint] && !mechanism.selfParting[joint] && (type === 'connector' || type === 'solder');
+      }).length
+    );
+  }, 0);
+}

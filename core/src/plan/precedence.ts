@@ -1,0 +1,128 @@
+import {
+  carried,
+  type DeviceState,
+  isTethered,
+  type Mechanism,
+  play,
+  type Rules,
+  SEATED,
+  type StripOp,
+} from '../holds/index.ts';
+import { needsOf, opKey } from './need.ts';
+import { opsOf, type WorkSet } from './work-set.ts';
+
+/** A chosen set of operations with what precedes each of them in every legal order. */
+export interface Precedence {
+  readonly ops: readonly StripOp[];
+  /** per operation the numbers of all that come before it, whatever the order */
+  readonly before: readonly ReadonlySet<number>[];
+  /** false where the operations can't all be done from here */
+  readonly complete: boolean;
+}
+
+/**
+ * @param openFirst true: every part that is tethered is opened before it is lifted, even where one movement would do
+ */
+export function precedenceOf(
+  mechanism: Mechanism,
+  start: DeviceState,
+  set: WorkSet,
+  rules: Rules,
+  openFirst = false,
+): Precedence {
+  const wanted = withNeededOpens(mechanism, start, set, rules, openFirst);
+  const played = play(mechanism, start, wanted, rules);
+  const ops = played.done;
+  return { ops, before: necessaryPredecessors(mechanism, start, ops, rules), complete: played.waiting.length === 0 };
+}
+
+function isOptionalOpen(set: WorkSet, op: StripOp): boolean {
+  return op.kind === 'open' && set.parts[op.part] === 2;
+}
+
+/**
+ * Parts that go off are lifted in one movement, save where something waits for them to be open before.
+ * @param tetheredToo opens every tethered part before its lift
+ */
+function withNeededOpens(
+  mechanism: Mechanism,
+  start: DeviceState,
+  set: WorkSet,
+  rules: Rules,
+  tetheredToo: boolean,
+): StripOp[] {
+  const opens = (op: StripOp) =>
+    tetheredToo && op.kind === 'open' && isTethered(mechanism, carried(mechanism, start, op.part));
+  const all = opsOf(set);
+  const wanted = all.filter((op) => !isOptionalOpen(set, op) || opens(op));
+  // opened first where there is a choice
+  const ops = [...wanted.filter((op) => op.kind !== 'lift'), ...wanted.filter((op) => op.kind === 'lift')];
+  const spare = new Map(all.filter((op) => !wanted.includes(op)).map((op) => [opKey(op), op]));
+  let state = start;
+  for (;;) {
+    const played = play(mechanism, state, ops, rules);
+    if (played.waiting.length === 0) return ops;
+    state = played.state;
+    const asked = played.waiting.flatMap(({ op }) =>
+      needsOf(mechanism, state, op, rules).flatMap((need) => need.options.map(opKey)),
+    );
+    const found = [...new Set(asked)].flatMap((key) => spare.get(key) ?? []);
+    if (found.length === 0) return ops;
+    for (const op of found) spare.delete(opKey(op));
+    ops.unshift(...found);
+  }
+}
+
+function partOf(op: StripOp): number {
+  return op.kind === 'release' ? -1 : op.part;
+}
+
+/**
+ * What precedes an operation in every legal order: for each of its needs, what all the ways of meeting it have in
+ * common. The greatest solution of these equations, found by lowering from *everything*, as dominators of a graph are.
+ */
+function necessaryPredecessors(
+  mechanism: Mechanism,
+  start: DeviceState,
+  ops: readonly StripOp[],
+  rules: Rules,
+): Set<number>[] {
+  const number = new Map(ops.map((op, index) => [opKey(op), index]));
+  const meeting = (option: StripOp) => {
+    const own = number.get(opKey(option));
+    // what is only lifted, in one movement, is open from then on
+    return own ?? (option.kind === 'open' ? number.get(`lift ${option.part}`) : undefined);
+  };
+  const needs = ops.map((op, index) => {
+    const found = needsOf(mechanism, start, op, rules).map((need) => need.options.map(meeting));
+    const opened = op.kind === 'lift' ? number.get(`open ${op.part}`) : undefined;
+    if (opened !== undefined && start.status[partOf(op)] === SEATED) found.push([opened]);
+    return found
+      .map((options) => [...new Set(options.filter((each) => each !== undefined && each !== index))] as number[])
+      .filter((options) => options.length > 0);
+  });
+
+  const everything = new Set(ops.keys());
+  const before: Set<number>[] = ops.map(() => everything);
+  for (let lowered = true; lowered;) {
+    lowered = false;
+    ops.forEach((_, index) => {
+      const next = new Set<number>();
+      for (const options of needs[index]!) {
+        for (const each of inCommon(options, before)) next.add(each);
+      }
+      if (next.size < before[index]!.size) {
+        before[index] = next;
+        lowered = true;
+      }
+    });
+  }
+  return before;
+}
+
+function inCommon(options: readonly number[], before: readonly ReadonlySet<number>[]): number[] {
+  const [first, ...others] = options;
+  return [first!, ...before[first!]!].filter((each) =>
+    others.every((other) => other === each || before[other]!.has(each)),
+  );
+}

@@ -1,0 +1,112 @@
+import { type DeviceMap, fastenerAt, type Joint, renewalOf } from '../device-map/index.ts';
+import type { Op } from './op.ts';
+
+export interface ScrewLine {
+  readonly fastener: string;
+  readonly count: number;
+  /** those of them that come out while pieces move over */
+  readonly moved: number;
+}
+
+export interface Consumable {
+  readonly what:
+    'precut-seal' | 'tape' | 'liquid-adhesive' | 'single-use-part' | 'single-use-screw' | 'thread-locker' | 'spare';
+  readonly joint?: string;
+  readonly part?: string;
+  readonly fastener?: string;
+  readonly count?: number;
+  readonly length_mm?: number;
+  readonly text: string;
+}
+
+/** Screws that come out, by kind; captive ones stay in their part and are not among them. */
+export function screwLines(map: DeviceMap, strip: readonly Op[], rebuild: readonly Op[]): ScrewLine[] {
+  const counts = new Map<string, { count: number; moved: number }>();
+  const note = (op: Op, moved: boolean) => {
+    if (op.kind !== 'release') return;
+    for (const fastener of looseScrews(map, op.joint!)) {
+      const line = counts.get(fastener) ?? { count: 0, moved: 0 };
+      counts.set(fastener, { count: line.count + 1, moved: line.moved + Number(moved) });
+    }
+  };
+  strip.forEach((op) => note(op, false));
+  rebuild.forEach((op) => note(op, true));
+  return map.fasteners.flatMap(({ id }) => {
+    const line = counts.get(id);
+    return line ? [{ fastener: id, ...line }] : [];
+  });
+}
+
+/** The fastener of each screw of a joint that comes out of its part. */
+export function looseScrews(map: DeviceMap, jointId: string): string[] {
+  const joint = map.joints.find((each) => each.id === jointId);
+  if (joint?.type !== 'screw') return [];
+  const captive = new Set(map.fasteners.filter((each) => each.captive).map((each) => each.id));
+  return joint.points.map((point) => fastenerAt(joint, point)).filter((id) => !captive.has(id));
+}
+
+export function leftOver(map: DeviceMap, lacking: readonly string[]): { fastener: string; count: number }[] {
+  const all = lacking.flatMap((joint) => looseScrews(map, joint));
+  return map.fasteners.flatMap(({ id }) => {
+    const count = all.filter((each) => each === id).length;
+    return count > 0 ? [{ fastener: id, count }] : [];
+  });
+}
+
+export function toolsOf(ops: readonly Op[]): string[] {
+  return [...new Set(ops.flatMap((op) => (op.tool === null ? [] : [op.tool])))];
+}
+
+/** What is used up, each with the part or joint it belongs to. */
+export function consumablesOf(map: DeviceMap, strip: readonly Op[], rebuild: readonly Op[]): Consumable[] {
+  const found: Consumable[] = [];
+  const byId = new Map(map.joints.map((each) => [each.id, each]));
+  for (const op of rebuild) {
+    if (op.name === 'lay') found.push(adhesiveFor(byId.get(op.joint!)!));
+    if (op.name === 'renew') found.push({ what: 'single-use-part', part: op.part!, text: 'new, single use' });
+    const part = op.part === undefined ? undefined : map.parts.find((each) => each.id === op.part);
+    if (op.kind === 'fit' && part?.reuse === 'single-use') {
+      found.push({ what: 'single-use-part', part: part.id, text: 'new, single use' });
+    }
+    if (op.kind === 'make') found.push(...screwSupplies(map, byId.get(op.joint!)!));
+  }
+  for (const op of strip) {
+    const part = op.kind === 'lift' ? map.parts.find((each) => each.id === op.part) : undefined;
+    if (part?.reuse === 'often-breaks')
+      found.push({ what: 'spare', part: part.id, text: 'a spare is advised, it often breaks' });
+  }
+  return found;
+}
+
+function adhesiveFor(joint: Joint): Consumable {
+  if (joint.type !== 'bond') throw new RangeError(`"${joint.id}" is no bond.`);
+  switch (renewalOf(joint)) {
+    case 'tape': {
+      const length_mm = Math.round(
+        (joint.segments ?? []).reduce((sum, { from, to }) => sum + Math.hypot(to.x - from.x, to.y - from.y), 0),
+      );
+      return { what: 'tape', joint: joint.id, ...(length_mm > 0 ? { length_mm } : {}), text: 'cut tape' };
+    }
+    case 'liquid':
+      return {
+        what: 'liquid-adhesive',
+        joint: joint.id,
+        text: joint.style === 'thermal' ? 'thermal material' : 'liquid adhesive',
+      };
+    default:
+      return { what: 'precut-seal', joint: joint.id, text: 'precut seal' };
+  }
+}
+
+function screwSupplies(map: DeviceMap, joint: Joint): Consumable[] {
+  if (joint.type !== 'screw') return [];
+  return map.fasteners.flatMap((fastener): Consumable[] => {
+    const count = joint.points.filter((point) => fastenerAt(joint, point) === fastener.id).length;
+    if (count === 0) return [];
+    const common = { joint: joint.id, fastener: fastener.id, count };
+    return [
+      ...(fastener.singleUse ? [{ ...common, what: 'single-use-screw' as const, text: 'new screws, single use' }] : []),
+      ...(fastener.locker ? [{ ...common, what: 'thread-locker' as const, text: 'thread locker' }] : []),
+    ];
+  });
+}

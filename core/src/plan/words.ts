@@ -1,0 +1,58 @@
+import type { DeviceMap, Joint } from '../device-map/index.ts';
+
+/** Names for the eye: a map gives parts a name and joints only an id. */
+
+const BONDS = {
+  perimeter: 'seal',
+  pad: 'adhesive pad',
+  tabs: 'pull tabs',
+  strap: 'strap',
+  tape: 'tape',
+  thermal: 'thermal material',
+  gasket: 'gasket',
+} as const;
+
+const CONNECTORS = {
+  press: 'press connector',
+  'zif-flip': 'ZIF latch (flip)',
+  'zif-slide': 'ZIF latch (slide)',
+  coax: 'coaxial snap',
+  plug: 'plug',
+  spring: 'spring contact',
+  blind: 'blind plug',
+} as const;
+
+export function partName(map: DeviceMap, id: string): string {
+  return map.parts.find((each) => each.id === id)?.name ?? id;
+}
+
+/** *Connector lid: 3 screws*, *Display: press connector to Main board* */
+export function jointName(map: DeviceMap, joint: Joint): string {
+  const held = joint.holds.map((id) => partName(map, id)).join(' and ');
+  return `${held}: ${jointKind(joint)}${joint.type === 'connector' ? ` to ${partName(map, joint.to)}` : ''}`;
+}
+
+export function jointKind(joint: Joint): string {
+  switch (joint.type) {
+    case 'screw':
+      return joint.points.length === 1 ? '1 screw' : `${joint.points.length} screws`;
+    case 'connector':
+      return CONNECTORS[joint.style];
+    case 'bond':
+      return BONDS[joint.style];
+    case 'clip': {
+      const count = joint.points?.length ?? 1;
+      return joint.eject ? 'tray lock' : count === 1 ? 'clip' : `${count} clips`;
+    }
+    case 'solder':
+      return 'solder';
+    default:
+      return joint.type;
+  }
+}
+
+/** The name of a part or joint by its id. */
+export function thingName(map: DeviceMap, id: string): string {
+  const joint = map.joints.find((each) => each.id === id);
+  return joint ? jointName(map, joint) : partName(map, id);
+}

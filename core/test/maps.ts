@@ -1,0 +1,20 @@
+import { readFileSync } from 'node:fs';
+import type { DeviceMap } from '../src/device-map/index.ts';
+
+function read(path: string): DeviceMap {
+  return JSON.parse(readFileSync(new URL(`../../${path}`, import.meta.url), 'utf8')) as DeviceMap;
+}
+
+/** The small example of docs/device-map.md. */
+export const sample = () => read('docs/examples/sample.json');
+export const tern5 = () => read('demo/device-maps/tern-5.json');
+export const dunlinOpen = () => read('demo/device-maps/dunlin-open.json');
+
+type Mutable<T> = { -readonly [Key in keyof T]: T[Key] extends object ? Mutable<T[Key]> : T[Key] };
+
+/** A copy of a map with something changed, for maps that must be refused or behave differently. */
+export function changed(map: DeviceMap, change: (copy: Mutable<DeviceMap>) => void): DeviceMap {
+  const copy = structuredClone(map) as Mutable<DeviceMap>;
+  change(copy);
+  return copy as DeviceMap;
+}
