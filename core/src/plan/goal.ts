@@ -1,6 +1,7 @@
 import {
   carried,
   type DeviceState,
+  liveJoints,
   type Mechanism,
   OFF,
   type Rules,
@@ -21,6 +22,12 @@ export function goalOf(mechanism: Mechanism, start: DeviceState, targets: readon
     return part === mechanism.base ? bareBase(mechanism, new Set()) : (state) => off(state, part);
   });
   return (state) => goals.flatMap((goal) => goal(state));
+}
+
+/** Is this target reached in this state? */
+export function isReached(mechanism: Mechanism, state: DeviceState, target: Target): boolean {
+  const live = liveJoints(mechanism, state);
+  return goalOf(mechanism, state, [target], { live })(state).length === 0;
 }
 
 function off(state: DeviceState, part: number): Need[] {

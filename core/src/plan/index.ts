@@ -1,6 +1,6 @@
 export { planRepair, type DoneOp, type Plan, type PlanRequest } from './plan.ts';
 export { DEFAULT_POLICY, type Policy, POLICY_OPTIONS } from './policy.ts';
-export { PlanError, type Target, inWords } from './target.ts';
+export { checkTargets, inWords, PlanError, type Target } from './target.ts';
 export type { Op, ProcedureName, Stage } from './op.ts';
 export type { Consumable, ScrewLine } from './supplies.ts';
 export type { Warning } from './told.ts';
@@ -8,3 +8,4 @@ export { jointKind, jointName, partName, thingName } from './words.ts';
 export { opTitle } from './reasons.ts';
 export { TIMES } from './estimates.ts';
 export { FLIP_S, TOOL_CHANGE_S } from './arrange.ts';
+export { isReached } from './goal.ts';

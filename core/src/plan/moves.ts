@@ -1,4 +1,12 @@
-import { applied, carried, type DeviceState, type Mechanism, OFF, type Rules, type StripOp } from '../holds/index.ts';
+import {
+  applied,
+  carried,
+  type DeviceState,
+  type Mechanism,
+  OFF,
+  type PhysicalOp,
+  type Rules,
+} from '../holds/index.ts';
 import { partedFrom } from './goal.ts';
 import { leastSets } from './least-set.ts';
 import { type Precedence, precedenceOf } from './precedence.ts';
@@ -13,15 +21,18 @@ export interface Move {
   /** carried parts that stay on the old one and are renewed: single-use pieces */
   readonly renewed: readonly number[];
   readonly included: readonly number[];
+  /** those of the parts that are on the new one already */
+  readonly moved: ReadonlySet<number>;
 }
 
 /**
- * What each replaced part carries when it is lifted. @param ops the strip-down in its order, the earlier work first
+ * What each replaced part carries when it is lifted; what was fitted to the new one since then has moved already.
+ * @param ops all that was done, and the strip-down in its order
  */
 export function movesOf(
   mechanism: Mechanism,
   assembledState: DeviceState,
-  ops: readonly StripOp[],
+  ops: readonly PhysicalOp[],
   targets: readonly Target[],
 ): Move[] {
   const replaced = new Map(
@@ -37,11 +48,21 @@ export function movesOf(
       parts: others.filter((each) => !singleUse(each)),
       renewed: others.filter(singleUse),
       included,
+      moved: new Set(),
     });
   };
   let state = assembledState;
   for (const op of ops) {
     if (op.kind === 'lift' && replaced.has(op.part)) note(op.part, carried(mechanism, state, op.part));
+    if (op.kind === 'fit') {
+      const onto = state.group[op.onto]!;
+      const arrived = new Set([...state.group.keys()].filter((part) => state.group[part] === op.part));
+      const index = moves.findIndex((move) => move.replaced === onto);
+      if (index >= 0) {
+        const move = moves[index]!;
+        moves[index] = { ...move, moved: new Set([...move.moved, ...move.parts.filter((part) => arrived.has(part))]) };
+      }
+    }
     state = applied(mechanism, state, op);
   }
   if (replaced.has(mechanism.base)) note(mechanism.base, mechanism.map.parts.keys());
@@ -56,7 +77,7 @@ export function moveWork(mechanism: Mechanism, state: DeviceState, moves: readon
       partedFrom(
         mechanism,
         move.replaced,
-        move.parts.filter((part) => state.status[part] !== OFF),
+        move.parts.filter((part) => state.status[part] !== OFF && !move.moved.has(part)),
       ),
     );
   const set = leastSets(mechanism, state, (now) => goals.flatMap((goal) => goal(now)), rules, noWork(mechanism))[0];

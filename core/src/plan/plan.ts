@@ -172,7 +172,7 @@ function planWith(
   const replaced = new Set(
     targets.flatMap((target) => ('replace' in target ? [mechanism.part.get(target.replace)!] : [])),
   );
-  const allOps = [...present.history, ...stripped.ops].filter(isStripOp);
+  const allOps = [...present.history, ...stripped.ops];
   const moves = movesOf(mechanism, assembled(mechanism), allOps, targets);
   const moving = moveWork(mechanism, stripped.state, moves, { live });
   const moved = moving.ops.reduce((state, op) => applied(mechanism, state, op), stripped.state);
@@ -255,10 +255,6 @@ function isolatingIds(mechanism: Mechanism, set: WorkSet): Set<string> {
     ids.push(`lift:${mechanism.map.parts[battery]!.id}`);
   }
   return new Set(ids);
-}
-
-function isStripOp(op: PhysicalOp): op is StripOp {
-  return op.kind === 'release' || op.kind === 'open' || op.kind === 'lift';
 }
 
 function played(

@@ -102,14 +102,15 @@ function necessaryPredecessors(
       .filter((options) => options.length > 0);
   });
 
-  const everything = new Set(ops.keys());
-  const before: Set<number>[] = ops.map(() => everything);
+  // the order played is a legal one, so nothing after an operation in it can be a necessary predecessor
+  const before: Set<number>[] = ops.map((_, index) => new Set(Array.from({ length: index }, (_, each) => each)));
   for (let lowered = true; lowered;) {
     lowered = false;
     ops.forEach((_, index) => {
       const next = new Set<number>();
       for (const options of needs[index]!) {
-        for (const each of inCommon(options, before)) next.add(each);
+        const ahead = options.filter((option) => !before[option]!.has(index));
+        for (const each of inCommon(ahead, before)) if (each < index) next.add(each);
       }
       if (next.size < before[index]!.size) {
         before[index] = next;
@@ -122,7 +123,8 @@ function necessaryPredecessors(
 
 function inCommon(options: readonly number[], before: readonly ReadonlySet<number>[]): number[] {
   const [first, ...others] = options;
-  return [first!, ...before[first!]!].filter((each) =>
+  if (first === undefined) return [];
+  return [first, ...before[first]!].filter((each) =>
     others.every((other) => other === each || before[other]!.has(each)),
   );
 }

@@ -1,0 +1,151 @@
+import Joi from 'joi';
+import type { Target } from '../plan/index.ts';
+import { targetSchema } from './request-schema.ts';
+
+/** An operation as it was done: what a plan calls it, and what it changed. */
+export interface DoneStep {
+  readonly id: string;
+  readonly kind: 'release' | 'open' | 'lift' | 'fit' | 'close' | 'make' | 'procedure';
+  readonly joint?: string;
+  readonly part?: string;
+  readonly onto?: string;
+  readonly staysOpen?: boolean;
+  readonly name?: string;
+  readonly new?: boolean;
+  /** points of a screw joint that get a new screw */
+  readonly freshScrews?: readonly string[];
+  /** a procedure done once more */
+  readonly again?: boolean;
+}
+
+export type TroubleKind =
+  | 'screw-stripped'
+  | 'will-not-lift'
+  | 'tab-snapped'
+  | 'part-cracked'
+  | 'connector-damaged'
+  | 'screw-lost'
+  | 'screw-never-there'
+  | 'one-screw-more'
+  | 'another-length'
+  | 'other';
+
+export const TROUBLE_KINDS: readonly TroubleKind[] = [
+  'screw-stripped',
+  'will-not-lift',
+  'tab-snapped',
+  'part-cracked',
+  'connector-damaged',
+  'screw-lost',
+  'screw-never-there',
+  'one-screw-more',
+  'another-length',
+  'other',
+];
+
+/** What an event of each type says. Types and data are published as docs/events.schema.json. */
+export interface EventData {
+  readonly note: { readonly text: string };
+  readonly did: { readonly steps: readonly DoneStep[]; readonly anyway?: string };
+  readonly screw: { readonly joint: string; readonly point: string };
+  readonly timer: { readonly step: string; readonly seconds: number };
+  readonly undo: { readonly event: string };
+  readonly trouble: {
+    readonly kind: TroubleKind;
+    readonly text: string;
+    readonly joint?: string;
+    readonly part?: string;
+    readonly point?: string;
+    readonly fastener?: string;
+    readonly length_mm?: number;
+  };
+  readonly found: { readonly joint: string; readonly point: string };
+  readonly decision: { readonly about: 'missing-screw' | 'other'; readonly text: string };
+  readonly test: {
+    readonly function: string;
+    readonly result: 'works' | 'fails' | 'not-tried';
+    readonly stage: 'before' | 'after';
+    readonly text?: string;
+  };
+  readonly targets: { readonly targets: readonly Target[]; readonly text?: string };
+  readonly pause: { readonly text?: string };
+  readonly resume: Record<never, never>;
+  readonly stop: { readonly reason: 'swelling' | 'smoke' | 'smell' | 'leak' | 'heat' | 'other'; readonly text: string };
+  readonly clear: { readonly text: string };
+  readonly finish: { readonly text?: string };
+}
+
+export type EventType = keyof EventData;
+
+export type BenchEvent = {
+  readonly [Type in EventType]: {
+    readonly id: string;
+    readonly type: Type;
+    /** ISO 8601 */
+    readonly at: string;
+    readonly by: string;
+    readonly data: EventData[Type];
+  };
+}[EventType];
+
+const id = Joi.string().min(1).max(200);
+const text = Joi.string().max(4000);
+
+const step = Joi.object({
+  id: id.required(),
+  kind: Joi.string().valid('release', 'open', 'lift', 'fit', 'close', 'make', 'procedure').required(),
+  joint: id,
+  part: id,
+  onto: id,
+  staysOpen: Joi.boolean(),
+  name: id,
+  new: Joi.boolean(),
+  freshScrews: Joi.array().max(500).items(id),
+  again: Joi.boolean(),
+});
+
+/** The shape of each type's data. */
+export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
+  note: Joi.object({ text: text.required() }),
+  did: Joi.object({ steps: Joi.array().min(1).max(500).items(step).required(), anyway: text }),
+  screw: Joi.object({ joint: id.required(), point: id.required() }),
+  timer: Joi.object({ step: id.required(), seconds: Joi.number().min(0).max(1_000_000).required() }),
+  undo: Joi.object({ event: Joi.string().guid().required() }),
+  trouble: Joi.object({
+    kind: Joi.string()
+      .valid(...TROUBLE_KINDS)
+      .required(),
+    text: text.allow('').required(),
+    joint: id,
+    part: id,
+    point: id,
+    fastener: id,
+    length_mm: Joi.number().greater(0).max(200),
+  }),
+  found: Joi.object({ joint: id.required(), point: id.required() }),
+  decision: Joi.object({ about: Joi.string().valid('missing-screw', 'other').required(), text: text.required() }),
+  test: Joi.object({
+    function: id.required(),
+    result: Joi.string().valid('works', 'fails', 'not-tried').required(),
+    stage: Joi.string().valid('before', 'after').required(),
+    text: text.allow(''),
+  }),
+  targets: Joi.object({ targets: Joi.array().max(50).items(targetSchema).required(), text: text.allow('') }),
+  pause: Joi.object({ text: text.allow('') }),
+  resume: Joi.object({}),
+  stop: Joi.object({
+    reason: Joi.string().valid('swelling', 'smoke', 'smell', 'leak', 'heat', 'other').required(),
+    text: text.allow('').required(),
+  }),
+  clear: Joi.object({ text: text.required() }),
+  finish: Joi.object({ text: text.allow('') }),
+};
+
+/** What every event has, whatever its type. */
+export const eventEnvelope = Joi.object({
+  id: Joi.string().guid().required(),
+  type: Joi.string().min(1).max(100).required(),
+  at: Joi.string().isoDate().max(40).required(),
+  by: Joi.string().min(1).max(200).required(),
+  data: Joi.object().required(),
+});

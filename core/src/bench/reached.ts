@@ -1,0 +1,26 @@
+import type { Mechanism } from '../holds/index.ts';
+import { isReached, type Target } from '../plan/index.ts';
+import type { JobState } from './state.ts';
+
+/** A target by its content, for remembering that it was reached. */
+export function targetKey(target: Target): string {
+  return JSON.stringify(target);
+}
+
+/** Targets reached by now: once a part was off, or a base bare, it may go back without the plan asking for it again. */
+export function newlyReached(mechanism: Mechanism, state: JobState): ReadonlySet<string> {
+  const fresh = state.targets.filter(
+    (target) => !state.reached.has(targetKey(target)) && isReached(mechanism, state.device, target),
+  );
+  return fresh.length === 0 ? state.reached : new Set([...state.reached, ...fresh.map(targetKey)]);
+}
+
+/**
+ * What is still to be planned for: a part to be replaced until its new one is in, everything else until it was reached.
+ */
+export function targetsLeft(mechanism: Mechanism, state: JobState): Target[] {
+  const base = mechanism.map.parts[mechanism.base]!.id;
+  return state.targets.filter(
+    (target) => ('replace' in target && target.replace !== base) || !state.reached.has(targetKey(target)),
+  );
+}

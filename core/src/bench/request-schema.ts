@@ -1,0 +1,39 @@
+import Joi from 'joi';
+import { POLICY_OPTIONS } from '../plan/index.ts';
+
+const id = Joi.string().min(1).max(200);
+
+/** A target of a plan (device-map.md, *What a plan is*). */
+export const targetSchema = Joi.object({
+  replace: id,
+  newIncludes: Joi.array().max(500).items(id),
+  newLacks: Joi.array().max(2000).items(id),
+  remove: id,
+  reach: id,
+  full: Joi.valid(true),
+  keep: Joi.array().max(500).items(id),
+})
+  .xor('replace', 'remove', 'reach', 'full')
+  .with('newIncludes', 'replace')
+  .with('newLacks', 'replace')
+  .with('keep', 'full');
+
+const options = Object.fromEntries(
+  Object.entries(POLICY_OPTIONS).map(([key, values]) => [key, Joi.string().valid(...values)]),
+);
+
+export const policySchema = Joi.object({
+  ...options,
+  heat: options['heat']!.allow(null),
+  closing: options['closing']!.allow(null),
+});
+
+/** An operation that was done already (contract.md, compute/plan). */
+export const doneSchema = Joi.alternatives(
+  Joi.object({ release: id.required() }),
+  Joi.object({ open: id.required() }),
+  Joi.object({ lift: id.required() }),
+  Joi.object({ make: id.required() }),
+  Joi.object({ close: id.required() }),
+  Joi.object({ fit: id.required(), onto: id, new: Joi.boolean() }),
+).match('one');

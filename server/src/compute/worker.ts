@@ -1,0 +1,138 @@
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { assembled, mechanismOf, namedOp, numberedOp, possibleNow, replay } from '@nibrel/core/holds';
+import { checkDeviceMap } from '@nibrel/core/map-check';
+import { CycleError, type OrderProblem, solveOrder } from '@nibrel/core/order';
+import { type DoneOp, PlanError, planRepair, type PlanRequest, type Target } from '@nibrel/core/plan';
+import type Joi from 'joi';
+import { fieldErrors } from '../http/body.ts';
+import type { FieldError } from '../http/problem.ts';
+import { DEFAULT_MS, orderRequest, planRequest, possibleRequest } from './requests.ts';
+
+/** What a compute route asks of a worker thread. Everything heavy, the checking too, is done here. */
+export interface Task {
+  readonly kind: 'check' | 'order' | 'plan' | 'possible';
+  readonly body: unknown;
+}
+
+/** A refusal crosses the thread as data, since classes do not. */
+export type Answer = { readonly value: unknown } | { readonly refused: string; readonly errors: readonly FieldError[] };
+
+class Refusal extends Error {
+  readonly errors: readonly FieldError[];
+  constructor(message: string, errors: readonly FieldError[] = []) {
+    super(message);
+    this.errors = errors;
+  }
+}
+
+export default function work({ kind, body }: Task): Answer {
+  try {
+    return { value: COMPUTE[kind](body) };
+  } catch (error) {
+    if (error instanceof Refusal) return { refused: error.message, errors: error.errors };
+    if (error instanceof PlanError) return refusedAt(error.path, error.message);
+    if (error instanceof CycleError) return refusedAt('ops', error.message);
+    if (error instanceof RangeError) return { refused: error.message, errors: [] };
+    throw error;
+  }
+}
+
+function refusedAt(path: string, message: string): Answer {
+  return { refused: message, errors: [{ path, message }] };
+}
+
+const COMPUTE: Record<Task['kind'], (body: unknown) => unknown> = {
+  check: (body) => {
+    const { errors, warnings } = checkDeviceMap(body);
+    return { errors, warnings };
+  },
+  order: (body) => {
+    const problem = checked<OrderProblem & { timeLimitMs?: number }>(orderRequest, body);
+    const ids = new Set(problem.ops.map((op) => op.id));
+    const unknown = problem.ops.flatMap((op, index) =>
+      op.after.flatMap((id, n) =>
+        ids.has(id) ? [] : [{ path: `ops[${index}].after[${n}]`, message: `There is no operation "${id}".` }],
+      ),
+    );
+    if (unknown.length > 0) throw new Refusal('Some operations come after what is not there.', unknown.slice(0, 100));
+    return solveOrder(problem, budget(problem.timeLimitMs));
+  },
+  plan: (body) => {
+    const request = checked<Omit<PlanRequest, 'done'> & { done?: ContractDone[]; timeLimitMs?: number }>(
+      planRequest,
+      body,
+    );
+    const map = checkedMap(request.map);
+    const { targets, policy, timeLimitMs } = request;
+    return planRepair(
+      { map, targets: targets as Target[], policy, done: request.done?.map(doneOp) },
+      budget(timeLimitMs),
+    );
+  },
+  possible: (body) => {
+    const request = checked<{ map: DeviceMap; done?: ContractDone[] }>(possibleRequest, body);
+    const map = checkedMap(request.map);
+    const mechanism = mechanismOf(map);
+    const ops = (request.done ?? []).map((each, index) => {
+      try {
+        return numberedOp(mechanism, doneOp(each));
+      } catch (error) {
+        throw new Refusal((error as Error).message, [{ path: `done[${index}]`, message: (error as Error).message }]);
+      }
+    });
+    const { state, illegal } = replay(mechanism, assembled(mechanism), ops);
+    const warnings = illegal.map(({ op, index }) => {
+      const { kind, joint, part } = namedOp(mechanism, op);
+      return {
+        code: 'out-of-order',
+        ...(joint ? { joint } : { part }),
+        text: `done[${index}], ${kind} "${joint ?? part}", went against the rules; what follows goes on from the state it left.`,
+      };
+    });
+    const first = map.parts.filter(
+      (part, index) => part.removeFirst && state.status[index] !== 2 && state.group[index] === mechanism.base,
+    );
+    const cautions = first.map((part) => ({
+      code: 'remove-first',
+      part: part.id,
+      text: `${part.name} comes out before anything is heated, cut or opened.`,
+    }));
+    return { ...possibleNow(mechanism, state), warnings: [...warnings, ...cautions] };
+  },
+};
+
+type ContractDone =
+  | { release: string }
+  | { open: string }
+  | { lift: string }
+  | { make: string }
+  | { close: string }
+  | { fit: string; onto?: string; new?: boolean };
+
+function doneOp(done: ContractDone): DoneOp {
+  if ('release' in done) return { kind: 'release', joint: done.release };
+  if ('make' in done) return { kind: 'make', joint: done.make };
+  if ('open' in done) return { kind: 'open', part: done.open };
+  if ('lift' in done) return { kind: 'lift', part: done.lift };
+  if ('close' in done) return { kind: 'close', part: done.close };
+  return { kind: 'fit', part: done.fit, onto: done.onto, new: done.new };
+}
+
+function checked<T>(schema: Joi.Schema, body: unknown): T {
+  const { error } = schema.validate(body, { abortEarly: false, convert: false });
+  if (error) throw new Refusal('Some fields can not be taken.', fieldErrors(error));
+  return body as T;
+}
+
+function checkedMap(json: unknown): DeviceMap {
+  const { map, errors } = checkDeviceMap(json);
+  if (map) return map;
+  throw new Refusal(
+    'The device map can not be taken.',
+    errors.map((each) => ({ ...each, path: each.path ? `map.${each.path}` : 'map' })),
+  );
+}
+
+function budget(limitMs = DEFAULT_MS) {
+  return { now: () => performance.now(), limitMs };
+}

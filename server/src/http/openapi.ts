@@ -1,0 +1,175 @@
+import { EVENT_DATA, eventEnvelope } from '@nibrel/core/bench';
+import { deviceMapSchema } from '@nibrel/core/device-map';
+import type Joi from 'joi';
+import { orderRequest, planRequest, possibleRequest } from '../compute/requests.ts';
+
+const problem = (description: string) => ({
+  description,
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+});
+const json = (schema: object) => ({ 'application/json': { schema } });
+const ok = (description: string, schema: object = { type: 'object' }) => ({ description, content: json(schema) });
+const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` });
+const COMMON = { 403: problem('foreign Host or Origin') };
+const WITH_BODY = {
+  ...COMMON,
+  400: problem('not JSON'),
+  413: problem('over the size limit'),
+  415: problem('not application/json'),
+  422: problem('refused by validation'),
+};
+const body = (schema: object) => ({ required: true, content: json(schema) });
+const path = (name: string) => ({ name, in: 'path', required: true, schema: { type: 'string' } });
+
+/** A Joi schema as JSON Schema. Unknown fields are allowed wherever they only warn. */
+export function jsonSchema(schema: Joi.Schema, open = false): object {
+  const standard = (schema as unknown as { '~standard': { jsonSchema: { input(o: object): object } } })['~standard'];
+  const made = standard.jsonSchema.input({ target: 'draft-2020-12' });
+  return open ? (JSON.parse(JSON.stringify(made, withoutClosing)) as object) : made;
+}
+
+function withoutClosing(key: string, value: unknown): unknown {
+  return key === 'additionalProperties' && value === false ? undefined : value;
+}
+
+/** The API described, OpenAPI 3.1. */
+export function openApi(): object {
+  const compute = (summary: string, request: string) => ({
+    post: {
+      summary,
+      requestBody: body(ref(request)),
+      responses: { 200: ok('the result'), ...WITH_BODY, 503: problem('compute is full; Retry-After says when') },
+    },
+  });
+  return {
+    openapi: '3.1.0',
+    info: { title: 'Nibrel', version: '1', description: 'What holds what, plans, jobs and their events.' },
+    servers: [{ url: '/api/v1' }],
+    paths: {
+      '/health': { get: { summary: 'Is it there', responses: { 200: ok('{"status":"ok"}') } } },
+      '/openapi.json': { get: { summary: 'This description', responses: { 200: ok('OpenAPI 3.1') } } },
+      '/device-maps': {
+        get: { summary: 'All maps, newest revisions', responses: { 200: ok('{maps}'), ...COMMON } },
+        post: {
+          summary: 'Add a map',
+          requestBody: body(ref('DeviceMap')),
+          responses: { 201: ok('{id, revision, warnings}'), ...WITH_BODY, 409: problem('the id is taken') },
+        },
+      },
+      '/device-maps/check': {
+        post: {
+          summary: 'Check a map without storing it',
+          requestBody: body({}),
+          responses: { 200: ok('{errors, warnings}'), ...WITH_BODY },
+        },
+      },
+      '/device-maps/{id}': {
+        parameters: [path('id')],
+        get: {
+          summary: 'One map; ?revision=n an older one',
+          parameters: [{ name: 'revision', in: 'query', schema: { type: 'integer', minimum: 1 } }],
+          responses: { 200: ok('the map', ref('DeviceMap')), ...COMMON, 404: problem('no such map') },
+        },
+        put: {
+          summary: 'Add a revision; older ones are kept',
+          requestBody: body(ref('DeviceMap')),
+          responses: { 200: ok('{id, revision, warnings}'), ...WITH_BODY, 404: problem('no such map') },
+        },
+        delete: {
+          summary: 'Delete a map that no job uses',
+          responses: {
+            204: { description: 'gone' },
+            ...COMMON,
+            404: problem('no such map'),
+            409: problem('a job uses it'),
+          },
+        },
+      },
+      '/jobs': {
+        get: { summary: 'All jobs, newest first', responses: { 200: ok('{jobs}'), ...COMMON } },
+        post: {
+          summary: 'Take in a repair',
+          requestBody: body({ type: 'object' }),
+          responses: { 201: ok('the job'), ...WITH_BODY },
+        },
+      },
+      '/jobs/{id}': {
+        parameters: [path('id')],
+        get: {
+          summary: 'One job and where it stands',
+          responses: { 200: ok('the job'), ...COMMON, 404: problem('no such job') },
+        },
+      },
+      '/jobs/{id}/events': {
+        parameters: [path('id')],
+        get: {
+          summary: 'All events in order',
+          responses: { 200: ok('{events, revision}'), ...COMMON, 404: problem('no such job') },
+        },
+        post: {
+          summary: 'Append events; sending again changes nothing',
+          requestBody: body({
+            type: 'object',
+            required: ['events'],
+            properties: { events: { type: 'array', maxItems: 1000, items: ref('Event') } },
+          }),
+          responses: {
+            200: ok('{accepted, duplicate, rejected, revision}'),
+            ...WITH_BODY,
+            404: problem('no such job'),
+          },
+        },
+      },
+      '/jobs/{id}/export': {
+        parameters: [path('id')],
+        get: {
+          summary: 'The job whole, as a zip',
+          responses: {
+            200: { description: 'zip', content: { 'application/zip': {} } },
+            ...COMMON,
+            404: problem('no such job'),
+          },
+        },
+      },
+      '/compute/order': compute('An order of least cost', 'OrderRequest'),
+      '/compute/plan': compute('A plan from any state', 'PlanRequest'),
+      '/compute/possible': compute('What may be done now, and what holds the rest', 'PossibleRequest'),
+    },
+    components: {
+      schemas: {
+        DeviceMap: jsonSchema(deviceMapSchema, true),
+        Event: eventSchema(),
+        OrderRequest: jsonSchema(orderRequest),
+        PlanRequest: jsonSchema(planRequest),
+        PossibleRequest: jsonSchema(possibleRequest),
+        Problem: {
+          type: 'object',
+          required: ['title', 'status'],
+          properties: {
+            type: { type: 'string' },
+            title: { type: 'string' },
+            status: { type: 'integer' },
+            detail: { type: 'string' },
+            errors: {
+              type: 'array',
+              items: { type: 'object', properties: { path: { type: 'string' }, message: { type: 'string' } } },
+            },
+          },
+        },
+      },
+    },
+  };
+}
+
+/** Every event: its envelope, and what its type says of its data. */
+export function eventSchema(): object {
+  const envelope = jsonSchema(eventEnvelope) as { properties: object; required: string[] };
+  return {
+    oneOf: Object.entries(EVENT_DATA).map(([type, data]) => ({
+      title: type,
+      type: 'object',
+      required: envelope.required,
+      properties: { ...envelope.properties, type: { const: type }, data: jsonSchema(data) },
+    })),
+  };
+}

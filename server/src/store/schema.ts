@@ -1,0 +1,48 @@
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+/** Every revision of every map; the newest is the one with the highest number. */
+export const deviceMaps = sqliteTable(
+  'device_maps',
+  {
+    id: text('id').notNull(),
+    revision: integer('revision').notNull(),
+    name: text('name').notNull(),
+    kind: text('kind').notNull(),
+    /** the map as it came in, unknown fields and all, as JSON */
+    body: text('body').notNull(),
+    createdAt: text('created_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.id, table.revision] })],
+);
+
+/** A job as it was taken in. What became of it is in its events; no computed state is kept. */
+export const jobs = sqliteTable('jobs', {
+  id: text('id').primaryKey(),
+  map: text('map').notNull(),
+  revision: integer('revision').notNull(),
+  targets: text('targets').notNull(),
+  policy: text('policy').notNull(),
+  title: text('title').notNull(),
+  owner: text('owner'),
+  serial: text('serial'),
+  colour: text('colour'),
+  createdAt: text('created_at').notNull(),
+});
+
+/** Append only. `seq` is the order of acceptance over all jobs. */
+export const events = sqliteTable(
+  'events',
+  {
+    seq: integer('seq').primaryKey({ autoIncrement: true }),
+    job: text('job')
+      .notNull()
+      .references(() => jobs.id),
+    id: text('id').notNull().unique(),
+    type: text('type').notNull(),
+    at: text('at').notNull(),
+    by: text('by').notNull(),
+    data: text('data').notNull(),
+    receivedAt: text('received_at').notNull(),
+  },
+  (table) => [index('events_by_job').on(table.job, table.seq)],
+);
