@@ -1,4 +1,4 @@
-import { liveJoints } from './live.ts';
+import { isLive } from './live.ts';
 import type { Mechanism } from './mechanism.ts';
 import { applied, type PhysicalOp } from './operation.ts';
 import { changesNothing } from './play.ts';
@@ -20,8 +20,9 @@ export function judge(mechanism: Mechanism, state: DeviceState, op: PhysicalOp):
       if (changesNothing(state, op)) return { verdict: 'nothing-to-do' };
       if (op.kind === 'release' && !mechanism.releasable[op.joint]) return { verdict: 'illegal', unmet: [] };
       if (op.kind !== 'release' && op.part === mechanism.base) return { verdict: 'illegal', unmet: [] };
-      const unmet = unmetFor(mechanism, state, op, { live: liveJoints(mechanism, state) });
-      return unmet.length === 0 ? { verdict: 'legal' } : { verdict: 'illegal', unmet };
+      const unmet = unmetFor(mechanism, state, op, { live: NONE });
+      if (unmet.length === 0 || isOnlyLive(mechanism, state, op, unmet)) return { verdict: 'legal' };
+      return { verdict: 'illegal', unmet };
     }
     case 'make':
       if (!state.released[op.joint]) return { verdict: 'nothing-to-do' };
@@ -33,6 +34,13 @@ export function judge(mechanism: Mechanism, state: DeviceState, op: PhysicalOp):
       if (state.status[op.part] !== OFF) return { verdict: 'nothing-to-do' };
   }
   return mayRebuild(mechanism, state, op) ? { verdict: 'legal' } : { verdict: 'illegal', unmet: [] };
+}
+
+const NONE: ReadonlySet<number> = new Set();
+
+/** Is isolation all that is missing, and not to be had before this joint is released? */
+function isOnlyLive(mechanism: Mechanism, state: DeviceState, op: PhysicalOp, unmet: readonly Unmet[]): boolean {
+  return op.kind === 'release' && unmet.every((each) => each.need === 'isolated') && isLive(mechanism, state, op.joint);
 }
 
 /** Applies operations in order, legal or not; returns the state and those that went against the rules. */

@@ -30,7 +30,8 @@ export const TIMES = {
   film: 20,
   filmPart: 8,
   heat: 15,
-  heatWait: 300,
+  /** by source, where the map's recipe is for another one; common practice */
+  heatWait: { plate: 300, pad: 360, air: 240, pack: 90 } as Readonly<Record<string, number>>,
   soak: 12,
   vent: 5,
   ventWait: 120,
@@ -149,5 +150,6 @@ const SOURCES: Readonly<Record<string, string>> = {
 export function heatOf(bond: BondJoint, policy: Policy): { tool: string; wait_s: number } | null {
   const source = policy.heat ?? bond.recipe?.source ?? 'plate';
   if (!bond.heat || source === 'none') return null;
-  return { tool: SOURCES[source] ?? source, wait_s: bond.recipe?.seconds ?? TIMES.heatWait };
+  const own = bond.recipe?.source === source ? bond.recipe.seconds : undefined;
+  return { tool: SOURCES[source] ?? source, wait_s: own ?? TIMES.heatWait[source] ?? TIMES.heatWait['plate']! };
 }

@@ -9,3 +9,4 @@ export { opTitle } from './reasons.ts';
 export { TIMES } from './estimates.ts';
 export { FLIP_S, TOOL_CHANGE_S } from './arrange.ts';
 export { isReached } from './goal.ts';
+export { cautionFor } from './cautions.ts';

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { type BenchEvent, doneStep, type Job, planAhead } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
-import type { Op, Target } from '@nibrel/core/plan';
+import { type Op, planRepair, type Target } from '@nibrel/core/plan';
 import type { DeviceMaps } from '../store/device-maps.ts';
 import type { Jobs } from '../store/jobs.ts';
 
@@ -36,12 +36,13 @@ export function seedDemo(maps: DeviceMaps, jobs: Jobs, now: Date): void {
 function seedJob(maps: DeviceMaps, jobs: Jobs, given: DemoJob, now: Date): void {
   const { progress, by = '', ...rest } = given;
   const { map, revision } = maps.find(given.map)!;
-  const job: Job = { ...rest, id: randomUUID(), revision, policy: {}, createdAt: now.toISOString() };
+  const budget = { now: () => performance.now(), limitMs: 1000 };
+  const { display } = planRepair({ map, targets: given.targets }, budget);
+  const job: Job = { ...rest, id: randomUUID(), revision, policy: { display }, createdAt: now.toISOString() };
   jobs.add(job);
   if (progress === 'new') return;
-  const budget = { now: () => performance.now(), limitMs: 1000 };
   const { ops, plan } = planAhead(mechanismOf(map), jobs.state(job), budget);
-  const count = progress === 'finished' ? ops.length : Math.ceil(plan.strip.length * 0.7);
+  const count = progress === 'finished' ? ops.length : Math.ceil(plan.strip.length * 0.75);
   const spent_s = ops.slice(0, count).reduce((sum, op) => sum + op.seconds + (op.wait_s ?? 0), 0);
   const ended_s = progress === 'finished' ? 90 * 60 : 0;
   let at = now.getTime() - (spent_s + ended_s) * 1000;

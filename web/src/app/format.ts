@@ -1,0 +1,32 @@
+/** *34 min*, *1 h 08*, *45 s* */
+export function duration(seconds: number): string {
+  if (seconds < 90) return `${Math.round(seconds)} s`;
+  const minutes = Math.round(seconds / 60);
+  if (minutes < 60) return `${minutes} min`;
+  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
+}
+
+/** *4:05*, for what is counted down */
+export function countdown(seconds: number): string {
+  const whole = Math.max(0, Math.ceil(seconds));
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}
+
+const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+
+export function clock(at: string | number | Date): string {
+  return TIME.format(new Date(at));
+}
+
+export function day(at: string | number | Date): string {
+  return DAY.format(new Date(at));
+}
+
+export function plural(count: number, one: string, many = `${one}s`): string {
+  return `${count} ${count === 1 ? one : many}`;
+}
+
+export function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,48 @@
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
+
+export type Theme = 'light' | 'dark' | 'system';
+
+interface Settings {
+  readonly theme: Theme;
+  readonly sound: boolean;
+  readonly speech: boolean;
+  /** who is at this bench; picked once, goes into every event */
+  readonly person: string;
+  readonly people: readonly string[];
+  setTheme(theme: Theme): void;
+  setSound(sound: boolean): void;
+  setSpeech(speech: boolean): void;
+  setPerson(person: string): void;
+}
+
+/** What this browser remembers of its bench. */
+export const useSettings = create<Settings>()(
+  persist(
+    (set) => ({
+      theme: 'system',
+      sound: true,
+      speech: false,
+      person: '',
+      people: [],
+      setTheme: (theme) => set({ theme }),
+      setSound: (sound) => set({ sound }),
+      setSpeech: (speech) => set({ speech }),
+      setPerson: (person) =>
+        set(({ people }) => ({ person, people: [person, ...people.filter((each) => each !== person)].slice(0, 12) })),
+    }),
+    { name: 'nibrel.bench' },
+  ),
+);
+
+/** Puts the theme on the document, and follows the system where that is what was chosen. */
+export function followTheme(): void {
+  const system = matchMedia('(prefers-color-scheme: dark)');
+  const show = () => {
+    const { theme } = useSettings.getState();
+    document.documentElement.classList.toggle('dark', theme === 'dark' || (theme === 'system' && system.matches));
+  };
+  show();
+  system.addEventListener('change', show);
+  useSettings.subscribe(show);
+}

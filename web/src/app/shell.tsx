@@ -1,0 +1,103 @@
+import { useState } from 'react';
+import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { PersonPanel } from '../at-bench/panels.tsx';
+import { Button } from '../ui/button.tsx';
+import { Choice } from '../ui/choice.tsx';
+import { Panel } from '../ui/panel.tsx';
+import { useKeys } from './keys.ts';
+import { type Theme, useSettings } from './settings.ts';
+
+const VIEWS = [
+  ['/', 'Bench'],
+  ['/devices', 'Devices'],
+  ['/records', 'Records'],
+] as const;
+
+/** The frame of every view but the bench itself, which needs the room. */
+export function Shell() {
+  const navigate = useNavigate();
+  const person = useSettings((settings) => settings.person);
+  const [panel, setPanel] = useState<'person' | 'settings' | null>(null);
+  useKeys({
+    n: () => void navigate('/new'),
+    b: () => void navigate('/'),
+    d: () => void navigate('/devices'),
+    r: () => void navigate('/records'),
+  });
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="no-print flex flex-wrap items-stretch gap-x-7 border-b border-ink px-6">
+        <Link to="/" className="flex items-center text-lead font-bold tracking-tight">
+          Nibrel
+        </Link>
+        <nav aria-label="Views" className="flex gap-x-6">
+          {VIEWS.map(([to, name]) => (
+            <NavLink
+              key={to}
+              to={to}
+              end={to === '/'}
+              className={({ isActive }) =>
+                `flex min-h-14 items-center border-b-4 border-t-4 border-t-transparent text-body ${isActive ? 'border-b-now font-bold' : 'border-b-transparent'}`
+              }
+            >
+              {name}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="ml-auto flex items-center gap-1">
+          <Button weight="quiet" onClick={() => setPanel('person')}>
+            {person || 'Who is here?'}
+          </Button>
+          <Button weight="quiet" onClick={() => setPanel('settings')}>
+            Settings
+          </Button>
+          <Button keyName="N" onClick={() => void navigate('/new')}>
+            Take in a repair
+          </Button>
+        </div>
+      </header>
+      <Outlet />
+      <PersonPanel open={panel === 'person'} onClose={() => setPanel(null)} />
+      <SettingsPanel open={panel === 'settings'} onClose={() => setPanel(null)} />
+    </div>
+  );
+}
+
+function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): void }) {
+  const { theme, sound, speech, setTheme, setSound, setSpeech } = useSettings();
+  const onOff = [
+    { value: 'on', label: 'on' },
+    { value: 'off', label: 'off' },
+  ] as const;
+  return (
+    <Panel title="Settings of this bench" open={open} onClose={onClose}>
+      <div className="grid grid-cols-[8rem_1fr] items-center gap-4">
+        <span>Light</span>
+        <Choice<Theme>
+          label="Light"
+          value={theme}
+          onChange={setTheme}
+          options={[
+            { value: 'system', label: 'as the system' },
+            { value: 'light', label: 'light' },
+            { value: 'dark', label: 'dark' },
+          ]}
+        />
+        <span>Step sound</span>
+        <Choice
+          label="Step sound"
+          value={sound ? 'on' : 'off'}
+          onChange={(value) => setSound(value === 'on')}
+          options={onOff}
+        />
+        <span>Spoken step</span>
+        <Choice
+          label="Spoken step"
+          value={speech ? 'on' : 'off'}
+          onChange={(value) => setSpeech(value === 'on')}
+          options={onOff}
+        />
+      </div>
+    </Panel>
+  );
+}

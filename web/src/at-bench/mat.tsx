@@ -1,0 +1,113 @@
+import type { JobState } from '@nibrel/core/bench';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { jointName, type Op } from '@nibrel/core/plan';
+import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/core/screws';
+import { ScrewMark } from '../ui/screw-mark.tsx';
+
+interface MatProps {
+  readonly map: DeviceMap;
+  readonly state: JobState;
+  readonly ahead: readonly Op[];
+  readonly now: Op | undefined;
+}
+
+/** The mat is the memory: where each screw lies now, which place it came from, and what will still come out. */
+export function Mat({ map, state, ahead, now }: MatProps) {
+  const { out, onMat, back, lost } = counts(state.ledger);
+  const toCome = ahead
+    .filter((op) => op.kind === 'release')
+    .reduce((sum, op) => sum + looseScrews(map, state, op.joint!).length, 0);
+  const places = [...new Set(state.ledger.onMat.map((screw) => screw.joint))];
+  const expected =
+    now?.kind === 'release' && !places.includes(now.joint!) && looseScrews(map, state, now.joint!).length > 0
+      ? now.joint
+      : undefined;
+  return (
+    <section aria-label="Mat" className="flex min-h-0 flex-col gap-3 bg-mat px-5 py-4">
+      <dl className="grid grid-cols-3 gap-x-3">
+        <Count value={onMat} label="on mat" />
+        <Count value={back} label="back in" />
+        <Count value={toCome} label="to come" />
+      </dl>
+      {lost > 0 && (
+        <p role="status" className="font-bold text-now">
+          {lost === 1 ? '1 screw is' : `${lost} screws are`} missing
+        </p>
+      )}
+      <div className="flex min-h-0 flex-col gap-3 overflow-y-auto lg:flex-col">
+        {expected && (
+          <Place map={map} title={titleOf(map, expected)} screws={looseScrews(map, state, expected)} ghost />
+        )}
+        {places.toReversed().map((joint) => (
+          <Place
+            key={joint}
+            map={map}
+            title={titleOf(map, joint)}
+            screws={state.ledger.onMat.filter((screw) => screw.joint === joint)}
+          />
+        ))}
+        {places.length === 0 && !expected && (
+          <p className="text-body text-quiet">
+            {out > 0 ? 'Everything that came out is back in.' : 'Nothing lies on the mat.'}
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function looseScrews(map: DeviceMap, state: JobState, jointId: string): Screw[] {
+  const joint = map.joints.find((each) => each.id === jointId);
+  return joint?.type === 'screw' ? looseScrewsOf(map, joint, state.ledger) : [];
+}
+
+function titleOf(map: DeviceMap, jointId: string): string {
+  const joint = map.joints.find((each) => each.id === jointId);
+  return joint ? jointName(map, joint).split(':')[0]! : jointId;
+}
+
+function Count({ value, label }: { readonly value: number; readonly label: string }) {
+  return (
+    <div>
+      <dd className="text-far leading-none font-bold">{value}</dd>
+      <dt className="mt-0.5 text-note text-quiet">{label}</dt>
+    </div>
+  );
+}
+
+interface PlaceProps {
+  readonly map: DeviceMap;
+  readonly title: string;
+  readonly screws: readonly Screw[];
+  readonly ghost?: boolean;
+}
+
+/** One place on the mat: screws of a kind share a line, but keep their length where one was found different. */
+function Place({ map, title, screws, ghost = false }: PlaceProps) {
+  const letters = screwLetters(map);
+  const kinds = [...new Set(screws.map((screw) => screw.fastener))];
+  return (
+    <div
+      className={
+        ghost ? 'border border-dashed border-now px-3 py-2 text-now' : 'border border-quiet bg-sheet px-3 py-2'
+      }
+    >
+      <p className="text-note">{title}</p>
+      {kinds.map((kind) => {
+        const own = screws.filter((screw) => screw.fastener === kind);
+        const odd = own.filter((screw) => screw.length_mm !== undefined);
+        return (
+          <p key={kind} className="flex items-center gap-2" aria-label={`${letters.get(kind)!.letter}, ${own.length}`}>
+            <ScrewMark mark={letters.get(kind)!} ghost={ghost} />
+            <span className="text-body">× {own.length}</span>
+            {odd.map((screw) => (
+              <span key={keyOf(screw)} className="text-note">
+                one is {screw.length_mm} mm
+              </span>
+            ))}
+          </p>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,189 @@
+import type { JobState } from '@nibrel/core/bench';
+import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
+import { isDead, type Mechanism } from '@nibrel/core/holds';
+import { cautionFor, type Op } from '@nibrel/core/plan';
+import { keyOf, screwLetters } from '@nibrel/core/screws';
+import { capital, countdown, plural } from '../app/format.ts';
+import { Button } from '../ui/button.tsx';
+import { Caution } from '../ui/caution.tsx';
+import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
+import { opWords } from './op-words.ts';
+
+interface OperationProps {
+  readonly mechanism: Mechanism;
+  readonly state: JobState;
+  readonly op: Op;
+  /** 0: the one in hand; more: looking ahead */
+  readonly lookahead: number;
+  readonly left: number;
+  readonly waitLeft: number | null;
+  readonly busy: boolean;
+  onStep(): void;
+}
+
+const STAGES = {
+  prepare: 'Prepare',
+  open: 'Open',
+  strip: 'Strip',
+  move: 'Move over',
+  rebuild: 'Rebuild',
+  prove: 'Prove',
+  close: 'Close',
+} as const;
+
+/** The operation in hand: its caution first, then what to do in the largest type, with what, and why now. */
+export function Operation({ mechanism, state, op, lookahead, left, waitLeft, busy, onStep }: OperationProps) {
+  const { map } = mechanism;
+  const words = opWords(map, op);
+  const caution = cautionFor(map, op, isDead(mechanism, state.device));
+  const joint = map.joints.find((each) => each.id === op.joint);
+  return (
+    <section aria-label="Operation" className="flex flex-col">
+      {caution && <Caution>{caution}</Caution>}
+      <div className="flex flex-col gap-3 px-6 pt-4 pb-5">
+        <p className="text-body text-quiet">
+          {lookahead > 0 ? `Looking ahead, ${plural(lookahead, 'step')} on` : `${STAGES[op.stage]} · ${left} to go`}
+          {op.live ? ' · live' : ''}
+          {op.onBoth ? ' · on the old part and the new one' : ''}
+        </p>
+        <div aria-live="polite">
+          <h1 className="text-loud leading-[1.08] font-bold">{words.title}</h1>
+          <p className="mt-1 text-far leading-tight">{words.thing}</p>
+        </div>
+        {op.tool && (
+          <p className="flex items-center gap-3 text-lead">
+            {joint?.type === 'screw' && <DriveMark drive={op.tool} />}
+            {capital(op.tool)}
+          </p>
+        )}
+        {joint?.type === 'screw' && <Screws map={map} state={state} jointId={joint.id} />}
+        {op.name === 'test' && <Tests map={map} state={state} op={op} />}
+        {waitLeft !== null && <Wait seconds={waitLeft} />}
+        {words.hint && <p className="text-lead text-quiet">{words.hint}</p>}
+        <p className="border-t border-hair pt-3 text-body text-quiet">
+          {op.why} {op.whyNotEarlier}
+        </p>
+        {lookahead === 0 && (
+          <Button
+            weight="loud"
+            keyName="Space"
+            data-step=""
+            onClick={onStep}
+            disabled={busy}
+            className="min-h-18 text-lead"
+          >
+            {stepLabel(map, state, op, waitLeft, busy)}
+          </Button>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function stepLabel(map: DeviceMap, state: JobState, op: Op, waitLeft: number | null, busy: boolean): string {
+  if (busy) return 'Saving';
+  if (op.name === 'test') {
+    const next = nextUntested(state, op);
+    const name = map.functions.find((each) => each.id === next)?.name;
+    return name ? `${name} works` : 'All tried';
+  }
+  if (waitLeft !== null) return waitLeft > 0 ? 'Waiting' : 'Time is up, done';
+  if (op.wait_s) return op.seconds > 0 ? 'Started, run the clock' : 'Run the clock';
+  const joint = map.joints.find((each) => each.id === op.joint);
+  if (joint?.type === 'screw' && op.kind === 'release') {
+    const captive = new Set(map.fasteners.filter((each) => each.captive).map((each) => each.id));
+    const loose = joint.points.filter((each) => !captive.has(fastenerAt(joint, each))).length;
+    if (loose > 0) return `Done, ${loose} on the mat`;
+  }
+  return 'Done';
+}
+
+function Screws({
+  map,
+  state,
+  jointId,
+}: {
+  readonly map: DeviceMap;
+  readonly state: JobState;
+  readonly jointId: string;
+}) {
+  const joint = map.joints.find((each) => each.id === jointId);
+  if (joint?.type !== 'screw') return null;
+  const letters = screwLetters(map);
+  const kinds = [...new Set(joint.points.map((point) => fastenerAt(joint, point)))];
+  const laid = new Set(state.ledger.onMat.map(keyOf));
+  return (
+    <ul className="flex flex-col gap-1 text-lead">
+      {kinds.map((kind) => {
+        const points = joint.points.filter((point) => fastenerAt(joint, point) === kind);
+        const out = points.filter((point) => laid.has(keyOf({ joint: joint.id, point: point.id }))).length;
+        const fastener = map.fasteners.find((each) => each.id === kind)!;
+        return (
+          <li key={kind} className="flex flex-wrap items-center gap-x-4">
+            <ScrewMark mark={letters.get(kind)!} />
+            <span>
+              {fastener.length} mm × {points.length}
+            </span>
+            {out > 0 && <span className="text-body text-quiet">{out} on the mat</span>}
+            {fastener.torque && (
+              <span className="text-body text-quiet">
+                {fastener.torque.min} to {fastener.torque.max} N·cm
+              </span>
+            )}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function Wait({ seconds }: { readonly seconds: number }) {
+  return (
+    <p className="flex items-baseline gap-4" role="timer" aria-label="Time left">
+      <span className="text-loud font-bold text-now">{countdown(seconds)}</span>
+      <span className="text-body text-quiet">
+        {seconds > 0 ? 'to wait. W: go on now, and it is recorded' : 'waited'}
+      </span>
+    </p>
+  );
+}
+
+/** The function that is tried next at this test, none when all have been. */
+export function nextUntested(state: JobState, op: Op): string | undefined {
+  const stage = testStage(op);
+  return op.functions?.find((id) => !state.tests.some((each) => each.function === id && each.stage === stage));
+}
+
+export function testStage(op: Op): 'before' | 'after' {
+  return op.id === 'test:before' ? 'before' : 'after';
+}
+
+const RESULTS = { works: 'works', fails: 'fails', 'not-tried': 'not tried' } as const;
+
+function Tests({ map, state, op }: { readonly map: DeviceMap; readonly state: JobState; readonly op: Op }) {
+  const next = nextUntested(state, op);
+  const byId = new Map(map.functions.map((each) => [each.id, each]));
+  return (
+    <div>
+      {next && (
+        <p className="text-lead">
+          <strong>{byId.get(next)!.name}.</strong> {byId.get(next)!.how}
+          <span className="block text-body text-quiet">Space works · 2 fails · 3 not tried</span>
+        </p>
+      )}
+      <ul className="mt-2 grid grid-cols-2 gap-x-6 text-body">
+        {op.functions?.map((id) => {
+          const result = state.tests.find((each) => each.function === id && each.stage === testStage(op))?.result;
+          return (
+            <li key={id} className="flex justify-between border-b border-hair py-0.5">
+              <span className={id === next ? 'font-bold text-now' : ''}>{byId.get(id)!.name}</span>
+              <span className={result === 'fails' ? 'font-bold text-now' : 'text-quiet'}>
+                {result ? RESULTS[result] : ''}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,104 @@
+import { type DoneStep, type JobState, refusal } from '@nibrel/core/bench';
+import { type Mechanism, namedNeed, type NamedOp, numberedOp, possibleNow, unmetFor } from '@nibrel/core/holds';
+import { thingName } from '@nibrel/core/plan';
+import { useMemo, useState } from 'react';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { Panel } from '../ui/panel.tsx';
+
+interface OtherStepProps {
+  readonly mechanism: Mechanism;
+  readonly state: JobState;
+  readonly open: boolean;
+  onClose(): void;
+  onDone(step: DoneStep, anyway?: string): void;
+}
+
+const VERBS = {
+  release: 'Released',
+  open: 'Opened',
+  lift: 'Lifted off',
+  fit: 'Fitted',
+  close: 'Closed',
+  make: 'Made',
+} as const;
+
+/**
+ * Something else was done than the plan says. What the rules allow is taken; what they forbid is refused with what
+ * still holds, and can be recorded as having happened anyway, so that the record follows reality.
+ */
+export function OtherStepPanel({ mechanism, state, open, onClose, onDone }: OtherStepProps) {
+  const [wanted, setWanted] = useState('');
+  const [note, setNote] = useState('');
+  const [chosen, setChosen] = useState<NamedOp | null>(null);
+  const lists = useMemo(
+    () => (open ? possibleNow(mechanism, state.device) : { possible: [], blocked: [] }),
+    [mechanism, state, open],
+  );
+  const titleOf = (op: NamedOp) => `${VERBS[op.kind]}: ${thingName(mechanism.map, (op.joint ?? op.part)!)}`;
+  const matches = (op: NamedOp) => titleOf(op).toLowerCase().includes(wanted.toLowerCase());
+  const take = (op: NamedOp, anyway?: string) => {
+    const { live: _, ...step } = op;
+    onDone({ ...step, id: `${op.kind}:${op.joint ?? op.part}` }, anyway);
+    setChosen(null);
+    setWanted('');
+    setNote('');
+    onClose();
+  };
+  return (
+    <Panel title="Something else was done" said="The rest is planned anew from there." open={open} onClose={onClose}>
+      <div className="flex flex-col gap-4">
+        <Field label="Find" value={wanted} onChange={(event) => setWanted(event.target.value)} autoFocus />
+        <ul className="max-h-[34dvh] overflow-y-auto border-y border-hair" aria-label="Allowed now">
+          {lists.possible.filter(matches).map((op) => (
+            <li key={titleOf(op) + (op.onto ?? '')} className="border-b border-hair">
+              <Button weight="quiet" className="w-full" onClick={() => take(op)}>
+                {titleOf(op)}
+              </Button>
+            </li>
+          ))}
+          {lists.blocked.filter(matches).map((op) => (
+            <li key={`${titleOf(op)} blocked`} className="border-b border-hair">
+              <Button weight="quiet" className="w-full text-quiet" onClick={() => setChosen(op)}>
+                {titleOf(op)} — not yet
+              </Button>
+            </li>
+          ))}
+        </ul>
+        {chosen && (
+          <form
+            className="flex flex-col gap-3 border-l-4 border-now bg-now-wash px-4 py-3"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (note.trim()) take(chosen, note.trim());
+            }}
+          >
+            <p role="alert" className="text-body">
+              <strong>{titleOf(chosen)}.</strong> {reasonAgainst(mechanism, state, chosen)}
+            </p>
+            <Field
+              label="How did it happen anyway"
+              value={note}
+              onChange={(event) => setNote(event.target.value)}
+              required
+              maxLength={1000}
+            />
+            <Button type="submit">It happened anyway</Button>
+          </form>
+        )}
+      </div>
+    </Panel>
+  );
+}
+
+function reasonAgainst(mechanism: Mechanism, state: JobState, op: NamedOp): string {
+  const numbered = numberedOp(mechanism, op);
+  if (numbered.kind === 'make' || numbered.kind === 'close' || numbered.kind === 'fit')
+    return refusal(mechanism, numbered, []);
+  const unmet = unmetFor(mechanism, state.device, numbered, { live: new Set() });
+  return refusal(
+    mechanism,
+    numbered,
+    unmet.map((each) => namedNeed(mechanism, each)),
+  );
+}

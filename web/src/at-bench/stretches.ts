@@ -1,0 +1,36 @@
+import type { BenchEvent } from '@nibrel/core/bench';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Op } from '@nibrel/core/plan';
+import type { Stretch } from '../ui/time-band.tsx';
+import { opLine } from './op-words.ts';
+
+/** A longer gap between two events is no work: the repair was left lying. */
+const LONGEST_STEP_S = 1800;
+
+/** What was done, as long as it took: from one event to the next. */
+export function pastStretches(events: readonly BenchEvent[]): Stretch[] {
+  return events.flatMap((event, index): Stretch[] => {
+    const previous = events[index - 1];
+    if (!previous) return [];
+    const seconds = (Date.parse(event.at) - Date.parse(previous.at)) / 1000;
+    if (!(seconds > 0) || seconds > LONGEST_STEP_S) return [];
+    const kind = previous.type === 'timer' ? 'wait' : 'work';
+    return [{ id: event.id, seconds, kind, when: 'done', title: event.type }];
+  });
+}
+
+/** What is to come, by the plan: each operation, and the wait that follows it. The first is now. */
+export function comingStretches(map: DeviceMap, ops: readonly Op[]): Stretch[] {
+  return ops.flatMap((op, index): Stretch[] => {
+    const when = index === 0 ? 'now' : 'to-come';
+    const title = opLine(map, op);
+    const work: Stretch = { id: op.id, seconds: op.seconds, kind: 'work', when, title };
+    return op.wait_s
+      ? [work, { id: `${op.id} wait`, seconds: op.wait_s, kind: 'wait', when, title: `${title}: wait` }]
+      : [work];
+  });
+}
+
+export function secondsOf(stretches: readonly Stretch[], kind?: Stretch['kind']): number {
+  return stretches.reduce((sum, each) => sum + (kind && each.kind !== kind ? 0 : each.seconds), 0);
+}

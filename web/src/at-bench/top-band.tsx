@@ -1,0 +1,57 @@
+import type { Ahead, JobState } from '@nibrel/core/bench';
+import { type DeviceMap } from '@nibrel/core/device-map';
+import { inWords } from '@nibrel/core/plan';
+import type { Mechanism } from '@nibrel/core/holds';
+import { Link } from 'react-router';
+import { capital, clock, duration } from '../app/format.ts';
+import { TimeBand } from '../ui/time-band.tsx';
+import { comingStretches, pastStretches, secondsOf } from './stretches.ts';
+
+interface TopBandProps {
+  readonly mechanism: Mechanism;
+  readonly map: DeviceMap;
+  readonly state: JobState;
+  readonly ahead: Ahead | null;
+  readonly now: number;
+  readonly person: string;
+  onPerson(): void;
+}
+
+/** Past, now and next as one band, hands-on and waiting to scale. */
+export function TopBand({ mechanism, map, state, ahead, now, person, onPerson }: TopBandProps) {
+  const past = pastStretches(state.events);
+  const coming = comingStretches(map, ahead?.ops ?? []);
+  const span = Math.max(1, secondsOf(past) + secondsOf(coming));
+  const toGo = secondsOf(coming);
+  const targets = state.targets.map((each) => inWords(mechanism, each)).join(', ') || 'close it up';
+  return (
+    <header className="grid items-center gap-x-6 gap-y-1 border-b border-ink px-6 py-2.5 md:grid-cols-[auto_1fr_auto]">
+      <div>
+        <p className="text-lead leading-tight font-bold">
+          <Link to="/" aria-label="Bench" className="mr-2 no-underline">
+            ‹
+          </Link>
+          {map.name} · {state.job.title}
+        </p>
+        <p className="text-note text-quiet">
+          {capital(targets)} ·{' '}
+          <button type="button" onClick={onPerson} className="underline decoration-hair underline-offset-4">
+            {person || 'who is here?'}
+          </button>
+        </p>
+      </div>
+      <TimeBand
+        stretches={[...past, ...coming]}
+        span={span}
+        height={26}
+        label={`Done ${duration(secondsOf(past))}, to go ${duration(toGo)}`}
+      />
+      <div className="text-right">
+        <p className="text-lead leading-tight font-bold">{ahead ? duration(toGo) : 'planning'}</p>
+        <p className="text-note text-quiet">
+          {ahead && `to go, ${duration(secondsOf(coming, 'work'))} hands-on, ready ${clock(now + toGo * 1000)}`}
+        </p>
+      </div>
+    </header>
+  );
+}

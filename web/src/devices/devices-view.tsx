@@ -1,0 +1,146 @@
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Plan } from '@nibrel/core/plan';
+import { useQuery } from '@tanstack/react-query';
+import { Slider } from 'radix-ui';
+import { useState } from 'react';
+import { NavLink, useParams } from 'react-router';
+import { useKeys } from '../app/keys.ts';
+import { DeviceDrawing } from '../drawing/device-drawing.tsx';
+import { fromTheTop, type Side } from '../drawing/geometry.ts';
+import { mapQuery, mapsQuery } from '../home/prospect.ts';
+import { Trouble } from '../ui/caution.tsx';
+import { Choice } from '../ui/choice.tsx';
+import { computeNow } from '../workers/compute.ts';
+import { ImportMap } from './import-map.tsx';
+import { ThingInfo } from './thing-info.tsx';
+
+/** The maps; one device drawn to scale, layers peeled, and what holds what. */
+export function DevicesView() {
+  const { id } = useParams();
+  const maps = useQuery(mapsQuery);
+  const shown = id ?? maps.data?.[0]?.id;
+  const map = useQuery(mapQuery(shown));
+  return (
+    <main className="grid min-h-0 grow lg:grid-cols-[14rem_1fr]">
+      <nav aria-label="Device maps" className="border-ink px-6 py-5 lg:border-r">
+        <h1 className="text-note text-quiet">Device maps</h1>
+        <ul className="mt-1 mb-6">
+          {maps.data?.map((each) => (
+            <li key={each.id}>
+              <NavLink
+                to={`/devices/${each.id}`}
+                className={`flex min-h-12 items-center border-b border-hair text-lead ${each.id === shown ? 'font-bold text-now' : ''}`}
+              >
+                {each.name}
+              </NavLink>
+            </li>
+          ))}
+        </ul>
+        <ImportMap known={new Set(maps.data?.map((each) => each.id))} />
+      </nav>
+      {map.isError && (
+        <div className="p-8">
+          <Trouble title="This map can not be fetched">
+            <p>{map.error.message}</p>
+          </Trouble>
+        </div>
+      )}
+      {map.data && <Device key={map.data.id} map={map.data} />}
+      {maps.data?.length === 0 && (
+        <p className="p-8 text-lead text-quiet">No device map yet. Import one: the format is in docs/device-map.md.</p>
+      )}
+    </main>
+  );
+}
+
+function Device({ map }: { readonly map: DeviceMap }) {
+  const [side, setSide] = useState<Side>('front');
+  const [peeled, setPeeled] = useState(0);
+  const [selected, setSelected] = useState<string | null>(null);
+  const layers = fromTheTop(map, side);
+  const way = useWay(map, selected);
+  const flip = (to: Side) => {
+    setSide(to);
+    setPeeled(0);
+  };
+  useKeys({ f: () => flip(side === 'front' ? 'back' : 'front'), Escape: () => setSelected(null) });
+  const part = map.parts.find((each) => each.id === selected);
+  const touching = map.joints.filter((each) => part && (each.holds.includes(part.id) || each.to === part.id));
+  const marked = new Set([...touching.map((each) => each.id), ...(part ? [] : selected ? [selected] : [])]);
+  return (
+    <div className="grid min-h-0 lg:grid-cols-[1fr_24rem]">
+      <div className="flex min-h-0 flex-col">
+        <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 pt-4">
+          <Choice
+            label="Side"
+            value={side}
+            onChange={flip}
+            options={[
+              { value: 'front', label: 'front' },
+              { value: 'back', label: 'back' },
+            ]}
+          />
+          <label className="flex grow items-center gap-4 text-body">
+            <span>Peel</span>
+            <Slider.Root
+              aria-label="Layers peeled"
+              min={0}
+              max={layers.length}
+              value={[peeled]}
+              onValueChange={([next]) => setPeeled(next ?? 0)}
+              className="relative flex h-12 min-w-40 grow touch-none items-center"
+            >
+              <Slider.Track className="relative h-1 grow bg-hair">
+                <Slider.Range className="absolute h-full bg-ink" />
+              </Slider.Track>
+              <Slider.Thumb aria-label="Layers peeled" className="block size-7 border-2 border-ink bg-sheet" />
+            </Slider.Root>
+            <span className="w-48 truncate text-quiet">
+              {layers[peeled] ? `on top: ${layers[peeled].name}` : 'the base'}
+            </span>
+          </label>
+        </div>
+        <div className="h-[calc(100dvh-10rem)] min-h-96 p-4">
+          <DeviceDrawing
+            map={map}
+            side={side}
+            peeled={peeled}
+            selected={selected}
+            marked={marked}
+            lines={wayLines(selected, way?.strip ?? [])}
+            label={`${map.name}, ${side}`}
+            onPress={setSelected}
+          />
+        </div>
+      </div>
+      <ThingInfo map={map} selected={selected} way={way} onSelect={setSelected} />
+    </div>
+  );
+}
+
+/** The way to a thing, computed: what has to come off before it, and it. */
+function useWay(map: DeviceMap, selected: string | null): Plan | null {
+  const query = useQuery({
+    queryKey: ['way', map.id, selected],
+    enabled: selected !== null,
+    staleTime: Infinity,
+    queryFn: async () => {
+      const part = map.parts.find((each) => each.id === selected);
+      if (part?.base) return null;
+      const target = part ? { remove: part.id } : { reach: selected! };
+      const found = await computeNow().plan({ map, targets: [target] }, 300);
+      return 'value' in found ? found.value : null;
+    },
+  });
+  return selected === null ? null : (query.data ?? null);
+}
+
+/** One line from each thing on the way to the next. */
+function wayLines(selected: string | null, strip: Plan['strip']) {
+  const things = strip.flatMap((op) => (op.kind === 'procedure' ? [] : [(op.joint ?? op.part)!]));
+  const path = selected && things.at(-1) !== selected ? [...things, selected] : things;
+  return path
+    .slice(1)
+    .map((to, index) => ({ from: path[index]!, to }))
+    .filter(({ from, to }) => from !== to);
+}

@@ -1,0 +1,212 @@
+import { type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
+import { jointKind, partName, type Plan, thingName } from '@nibrel/core/plan';
+import { screwLetters } from '@nibrel/core/screws';
+import { Link } from 'react-router';
+import { opLine } from '../at-bench/op-words.ts';
+import { duration, plural } from '../app/format.ts';
+import { Button } from '../ui/button.tsx';
+import { ScrewMark } from '../ui/screw-mark.tsx';
+
+interface ThingInfoProps {
+  readonly map: DeviceMap;
+  readonly selected: string | null;
+  readonly way: Plan | null;
+  onSelect(thing: string | null): void;
+}
+
+/** What holds a part or joint, what it holds, and the way to it. */
+export function ThingInfo({ map, selected, way, onSelect }: ThingInfoProps) {
+  const part = map.parts.find((each) => each.id === selected);
+  const joint = map.joints.find((each) => each.id === selected);
+  const heldBy = map.joints.filter((each) => part && each.holds.includes(part.id));
+  const holds = map.joints.filter((each) => part && each.to === part.id);
+  return (
+    <aside
+      aria-label="What holds it"
+      className="overflow-y-auto border-ink bg-sheet px-6 py-5 lg:h-[calc(100dvh-3.7rem)] lg:border-l"
+    >
+      <label className="block text-note text-quiet" htmlFor="thing">
+        Part or joint
+      </label>
+      <select
+        id="thing"
+        className="mb-4 min-h-12 w-full border-b-2 border-ink bg-sheet text-body"
+        value={selected ?? ''}
+        onChange={(event) => onSelect(event.target.value || null)}
+      >
+        <option value="">press one on the drawing, or pick it here</option>
+        <optgroup label="Parts">
+          {map.parts.map((each) => (
+            <option key={each.id} value={each.id}>
+              {each.name}
+            </option>
+          ))}
+        </optgroup>
+        <optgroup label="Joints">
+          {map.joints.map((each) => (
+            <option key={each.id} value={each.id}>
+              {thingName(map, each.id)}
+            </option>
+          ))}
+        </optgroup>
+      </select>
+      {!part && !joint && <Whole map={map} />}
+      {part && (
+        <>
+          <h2 className="text-far leading-tight font-bold">{part.name}</h2>
+          <p className="text-body text-quiet">
+            {part.kind}
+            {part.hazards?.length ? ` · ${part.hazards.join(', ')}` : ''}
+            {part.reuse && part.reuse !== 'reusable' ? ` · ${part.reuse.replace('-', ' ')}` : ''}
+          </p>
+          <Ties
+            title="Held by"
+            joints={heldBy}
+            name={(each) => `${jointKind(each)} to ${partName(map, each.to)}`}
+            onSelect={onSelect}
+          />
+          <Ties
+            title="Holds"
+            joints={holds}
+            name={(each) => `${each.holds.map((id) => partName(map, id)).join(' and ')}, ${jointKind(each)}`}
+            onSelect={onSelect}
+          />
+          <Under map={map} entries={part.under ?? []} onSelect={onSelect} />
+          {!part.base && (
+            <Link
+              to={`/new?map=${map.id}&part=${part.id}`}
+              className="mt-4 inline-flex min-h-12 items-center border border-ink px-4 font-semibold hover:bg-mat"
+            >
+              Replace it
+            </Link>
+          )}
+        </>
+      )}
+      {joint && (
+        <>
+          <h2 className="text-far leading-tight font-bold">{thingName(map, joint.id)}</h2>
+          <p className="text-body text-quiet">
+            {joint.type} on the {joint.face}
+          </p>
+          {joint.type === 'screw' && <ScrewList map={map} joint={joint} />}
+          <Ties
+            title="Ties"
+            joints={[joint]}
+            name={(each) => `${each.holds.map((id) => partName(map, id)).join(' and ')} to ${partName(map, each.to)}`}
+            onSelect={() => onSelect(joint.holds[0]!)}
+          />
+          <Under map={map} entries={joint.under ?? []} onSelect={onSelect} />
+        </>
+      )}
+      {way && selected && (
+        <section aria-label="The way to it" className="mt-5 border-t border-ink pt-3">
+          <h3 className="text-note text-quiet">
+            The way to it: {plural(way.strip.length, 'operation')}, {duration(way.seconds.strip)} hands-on
+          </h3>
+          <ol className="text-body">
+            {way.strip.map((op) => (
+              <li key={op.id} className="border-b border-hair py-0.5">
+                {opLine(map, op)}
+              </li>
+            ))}
+          </ol>
+        </section>
+      )}
+    </aside>
+  );
+}
+
+function Whole({ map }: { readonly map: DeviceMap }) {
+  const letters = screwLetters(map);
+  return (
+    <>
+      <h2 className="text-far font-bold">{map.name}</h2>
+      <p className="text-body text-quiet">
+        {map.outline.width} × {map.outline.height} × {map.outline.thickness} mm · {plural(map.parts.length, 'part')},{' '}
+        {plural(map.joints.length, 'joint')}
+      </p>
+      <ul className="mt-3">
+        {map.fasteners.map((each) => (
+          <li key={each.id} className="flex items-center gap-3 text-body">
+            <ScrewMark mark={letters.get(each.id)!} />
+            {each.length} mm, {each.drive}
+          </li>
+        ))}
+      </ul>
+      <a
+        href={`/api/v1/device-maps/${map.id}`}
+        download={`${map.id}.json`}
+        className="mt-4 inline-flex min-h-12 items-center border border-ink px-4 font-semibold hover:bg-mat"
+      >
+        Export as JSON
+      </a>
+    </>
+  );
+}
+
+function ScrewList({ map, joint }: { readonly map: DeviceMap; readonly joint: Joint & { type: 'screw' } }) {
+  const letters = screwLetters(map);
+  return (
+    <ul className="mt-2">
+      {joint.points.map((point) => (
+        <li key={point.id} className="flex items-center gap-3 text-body">
+          <ScrewMark mark={letters.get(fastenerAt(joint, point))!} />
+          {point.id}: hole {point.depth} mm deep over {point.below}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface TiesProps {
+  readonly title: string;
+  readonly joints: readonly Joint[];
+  name(joint: Joint): string;
+  onSelect(joint: string): void;
+}
+
+function Ties({ title, joints, name, onSelect }: TiesProps) {
+  if (joints.length === 0) return null;
+  return (
+    <section aria-label={title} className="mt-4">
+      <h3 className="text-note text-quiet">{title}</h3>
+      <ul>
+        {joints.map((each) => (
+          <li key={each.id} className="border-b border-hair">
+            <Button weight="quiet" className="w-full px-0 font-normal" onClick={() => onSelect(each.id)}>
+              {name(each)}
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface UnderProps {
+  readonly map: DeviceMap;
+  readonly entries: NonNullable<DeviceMap['parts'][number]['under']>;
+  onSelect(thing: string): void;
+}
+
+function Under({ map, entries, onSelect }: UnderProps) {
+  if (entries.length === 0) return null;
+  return (
+    <section aria-label="Waits for" className="mt-4">
+      <h3 className="text-note text-quiet">Waits for</h3>
+      <ul>
+        {entries.map((entry) => {
+          const id = 'part' in entry ? entry.part : entry.joint;
+          return (
+            <li key={id} className="border-b border-hair">
+              <Button weight="quiet" className="w-full px-0 font-normal" onClick={() => onSelect(id)}>
+                {thingName(map, id)}, {'part' in entry ? entry.until : 'released'}
+                {entry.note ? `. ${entry.note}` : ''}
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

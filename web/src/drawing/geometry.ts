@@ -1,0 +1,53 @@
+import type { DeviceMap, Joint, Part, Point } from '@nibrel/core/device-map';
+
+export type Side = 'front' | 'back';
+
+/** The back lies mirrored: what is right on the map is left on the bench. */
+export function onSide(map: DeviceMap, side: Side, x: number): number {
+  return side === 'front' ? x : map.outline.width - x;
+}
+
+export function centreOf(part: Part): Point {
+  if (!part.outline) return { x: part.box.x + part.box.w / 2, y: part.box.y + part.box.h / 2 };
+  const count = part.outline.length;
+  const [x, y] = part.outline.reduce(([sx, sy], [px, py]) => [sx + px, sy + py], [0, 0]);
+  return { x: x / count, y: y / count };
+}
+
+/** Where a joint is, as far as the map says; otherwise the middle of what it holds. */
+export function placesOf(map: DeviceMap, joint: Joint): readonly Point[] {
+  if ('points' in joint && joint.points && joint.points.length > 0) return joint.points;
+  if (joint.at) return [joint.at];
+  if (joint.type === 'bond' && joint.segments && joint.segments.length > 0) {
+    return joint.segments.map(({ from, to }) => ({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }));
+  }
+  const part = map.parts.find((each) => each.id === joint.holds[0]);
+  return part ? [centreOf(part)] : [];
+}
+
+/** The shape of a part as an SVG path, in mm, mirrored for the back. One that covers the face has the device's corners. */
+export function outlinePath(map: DeviceMap, side: Side, part: Part): string {
+  if (part.outline) return `M${part.outline.map(([x, y]) => `${onSide(map, side, x)} ${y}`).join('L')}Z`;
+  const { y, w, h } = part.box;
+  const x = Math.min(onSide(map, side, part.box.x), onSide(map, side, part.box.x + w));
+  const { width, height, corner } = map.outline;
+  const coversFace = w > 0.8 * width && h > 0.8 * height;
+  const r = coversFace ? Math.max(0, corner - (width - w) / 2) : Math.min(0.8, w / 4, h / 4);
+  const [right, bottom] = [x + w, y + h];
+  return (
+    `M${x + r} ${y}H${right - r}A${r} ${r} 0 0 1 ${right} ${y + r}V${bottom - r}A${r} ${r} 0 0 1 ${right - r} ${bottom}` +
+    `H${x + r}A${r} ${r} 0 0 1 ${x} ${bottom - r}V${y + r}A${r} ${r} 0 0 1 ${x + r} ${y}Z`
+  );
+}
+
+/** Parts that can be seen on a side, the one nearest to the eye first. The base is drawn apart. */
+export function fromTheTop(map: DeviceMap, side: Side): Part[] {
+  const seen = map.parts.filter((part) => !part.base && (part.face === side || part.face === 'edge'));
+  const nearness = (part: Part) => (side === 'front' ? part.z.top : -part.z.bottom);
+  return seen.toSorted((a, b) => nearness(a) - nearness(b) || b.box.w * b.box.h - a.box.w * a.box.h);
+}
+
+export function contains(part: Part, { x, y }: Point): boolean {
+  const { box } = part;
+  return x > box.x && x < box.x + box.w && y > box.y && y < box.y + box.h;
+}

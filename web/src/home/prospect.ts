@@ -1,0 +1,45 @@
+import { type Ahead, foldJob, type JobState } from '@nibrel/core/bench';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { mechanismOf } from '@nibrel/core/holds';
+import { queryOptions } from '@tanstack/react-query';
+import { api, type JobLine, jobOf } from '../app/client.ts';
+import { computeLater } from '../workers/compute.ts';
+
+/** A job with what is behind it and what is ahead. */
+export interface Prospect {
+  readonly map: DeviceMap;
+  readonly state: JobState;
+  readonly ahead: Ahead | null;
+  readonly problem: string | null;
+}
+
+export const jobsQuery = queryOptions({ queryKey: ['jobs'], queryFn: api.jobs, refetchInterval: 5000 });
+
+export const mapsQuery = queryOptions({ queryKey: ['maps'], queryFn: api.maps });
+
+export function mapQuery(id: string | undefined, revision?: number) {
+  return queryOptions({
+    queryKey: ['map', id, revision ?? 'newest'],
+    queryFn: () => api.map(id!, revision),
+    enabled: Boolean(id),
+  });
+}
+
+/** Fetched and planned again only when the job has moved on. */
+export function prospectQuery(job: JobLine) {
+  return queryOptions({
+    queryKey: ['prospect', job.id, job.revision],
+    staleTime: Infinity,
+    queryFn: async (): Promise<Prospect> => {
+      const [map, { events }] = await Promise.all([api.map(job.map, job.mapRevision), api.events(job.id)]);
+      const state = foldJob(mechanismOf(map), jobOf(job), events);
+      const found = await computeLater().ahead(map, jobOf(job), events, 300);
+      return {
+        map,
+        state,
+        ahead: 'value' in found ? found.value : null,
+        problem: 'problem' in found ? found.problem : null,
+      };
+    },
+  });
+}

@@ -1,0 +1,192 @@
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { DEFAULT_POLICY, type Plan, type Policy } from '@nibrel/core/plan';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { api } from '../app/client.ts';
+import { useKeys } from '../app/keys.ts';
+import { DeviceDrawing } from '../drawing/device-drawing.tsx';
+import { fromTheTop, type Side } from '../drawing/geometry.ts';
+import { mapQuery, mapsQuery } from '../home/prospect.ts';
+import { Button } from '../ui/button.tsx';
+import { Trouble } from '../ui/caution.tsx';
+import { Field } from '../ui/field.tsx';
+import { computeNow } from '../workers/compute.ts';
+import type { Computed } from '../workers/compute.worker.ts';
+import { PlanLanes } from './plan-lanes.tsx';
+import { PlanNeeds } from './plan-needs.tsx';
+import { PlanSchools } from './plan-schools.tsx';
+
+/** Device, owner and part; the plan is there at once, and every school shows what it costs on this device. */
+export function NewRepair() {
+  const [search, setSearch] = useSearchParams();
+  const maps = useQuery(mapsQuery);
+  const mapId = search.get('map') ?? maps.data?.[0]?.id;
+  const map = useQuery(mapQuery(mapId)).data;
+  const part = search.get('part');
+  const [policy, setPolicy] = useState<Partial<Policy>>({});
+  const [form, setForm] = useState({ title: '', owner: '', serial: '', colour: '' });
+  const [side, setSide] = useState<Side>('front');
+  const [problem, setProblem] = useState<string | null>(null);
+  const plan = usePlan(map, part, policy);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+
+  const pick = (next: string) => setSearch({ map: mapId!, part: next }, { replace: true });
+  const takeIn = async () => {
+    if (!map || !part) return setProblem('Pick the part that is to be replaced: on the drawing, or by its name.');
+    // what was left to the plan is settled with the job, so that it does not change its mind half way
+    const settled = plan.value ? { ...policy, display: plan.value.display } : policy;
+    try {
+      const job = await api.addJob({
+        map: map.id,
+        targets: [{ replace: part }],
+        policy,
+        ...form,
+        title: form.title.trim(),
+      });
+      await queries.invalidateQueries({ queryKey: ['jobs'] });
+      void navigate(`/jobs/${job.id}`);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  useKeys({ f: () => setSide(side === 'front' ? 'back' : 'front') });
+  const parts = map?.parts.filter((each) => !each.base) ?? [];
+  const field = (name: keyof typeof form) => ({
+    value: form[name],
+    onChange: (event: { target: { value: string } }) => setForm({ ...form, [name]: event.target.value }),
+    maxLength: 120,
+  });
+
+  return (
+    <main className="flex min-h-0 grow flex-col lg:h-[calc(100dvh-3.6rem)] lg:grow-0">
+      <form
+        className="grid min-h-0 grow lg:grid-cols-[18rem_minmax(0,1fr)_20rem]"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void takeIn();
+        }}
+      >
+        <section
+          aria-label="Device and target"
+          className="flex min-h-0 flex-col gap-3 border-ink px-6 py-4 lg:border-r"
+        >
+          <div>
+            <label htmlFor="device" className="block text-note text-quiet">
+              Device
+            </label>
+            <select
+              id="device"
+              className="min-h-12 w-full border-b-2 border-ink bg-paper text-lead font-bold"
+              value={mapId ?? ''}
+              onChange={(event) => setSearch({ map: event.target.value }, { replace: true })}
+            >
+              {maps.data?.map((each) => (
+                <option key={each.id} value={each.id}>
+                  {each.name}
+                </option>
+              ))}
+            </select>
+          </div>
+          <div>
+            <label htmlFor="target" className="block text-note text-quiet">
+              Replace
+            </label>
+            <select
+              id="target"
+              className="min-h-12 w-full border-b-2 border-now bg-paper text-lead font-bold text-now"
+              value={part ?? ''}
+              onChange={(event) => pick(event.target.value)}
+            >
+              <option value="" disabled>
+                which part
+              </option>
+              {parts.map((each) => (
+                <option key={each.id} value={each.id}>
+                  {each.name}
+                </option>
+              ))}
+            </select>
+          </div>
+          {map && (
+            <div className="min-h-72 grow lg:min-h-0">
+              <DeviceDrawing
+                map={map}
+                side={side}
+                selected={part}
+                peeled={peeledFor(map, side, part)}
+                marked={jointsOf(map, part)}
+                label={`${map.name}, ${side}`}
+                onPress={(thing) => parts.some((each) => each.id === thing) && pick(thing)}
+              />
+            </div>
+          )}
+        </section>
+        <section aria-label="Plan" className="flex min-h-0 flex-col gap-3 overflow-y-auto px-6 py-4">
+          {problem && <Trouble title={problem} />}
+          {plan.problem && <Trouble title="No plan for this part">{plan.problem}</Trouble>}
+          {!part && (
+            <p className="text-far text-quiet">Pick the part on the drawing or by its name. The plan follows.</p>
+          )}
+          {part && map && plan.value && (
+            <PlanSchools
+              map={map}
+              part={part}
+              policy={policy}
+              plan={plan.value}
+              onPolicy={(change) => setPolicy({ ...policy, ...change })}
+            />
+          )}
+        </section>
+        <section
+          aria-label="Needs and owner"
+          className="flex min-h-0 flex-col gap-4 overflow-y-auto border-ink bg-sheet px-6 py-4 lg:border-l"
+        >
+          <div className="grid grid-cols-2 gap-x-4 gap-y-2">
+            <Field label="Job or owner number" {...field('title')} />
+            <Field label="Owner" {...field('owner')} />
+            <Field label="Serial" {...field('serial')} />
+            <Field label="Colour" {...field('colour')} />
+          </div>
+          <Button weight="loud" type="submit" keyName="Enter" className="min-h-16 text-lead">
+            Take it in
+          </Button>
+          {map && plan.value && <PlanNeeds map={map} plan={plan.value} />}
+        </section>
+      </form>
+      {map && plan.value && <PlanLanes map={map} plan={plan.value} />}
+    </main>
+  );
+}
+
+function usePlan(
+  map: DeviceMap | undefined,
+  part: string | null,
+  policy: Partial<Policy>,
+): { value: Plan | null; problem: string | null } {
+  const query = useQuery({
+    queryKey: ['plan', map?.id, part, policy],
+    enabled: map !== undefined && part !== null,
+    staleTime: Infinity,
+    placeholderData: (previous) => previous,
+    queryFn: async (): Promise<Computed<Plan>> =>
+      computeNow().plan({ map: map!, targets: [{ replace: part! }], policy: { ...DEFAULT_POLICY, ...policy } }, 600),
+  });
+  if (!query.data || part === null) return { value: null, problem: null };
+  return 'value' in query.data
+    ? { value: query.data.value, problem: null }
+    : { value: null, problem: query.data.problem };
+}
+
+/** The drawing is peeled down to the part that is picked. */
+function peeledFor(map: DeviceMap, side: Side, part: string | null): number {
+  return Math.max(
+    0,
+    fromTheTop(map, side).findIndex((each) => each.id === part),
+  );
+}
+
+function jointsOf(map: DeviceMap, part: string | null): ReadonlySet<string> {
+  return new Set(map.joints.filter((each) => part !== null && each.holds.includes(part)).map((each) => each.id));
+}

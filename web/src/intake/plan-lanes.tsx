@@ -1,0 +1,83 @@
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Op, Plan } from '@nibrel/core/plan';
+import { duration } from '../app/format.ts';
+import { opLine } from '../at-bench/op-words.ts';
+
+interface Bar {
+  readonly id: string;
+  readonly lane: string;
+  readonly from: number;
+  readonly seconds: number;
+  readonly title: string;
+}
+
+/** The whole plan on one axis: a lane for each tool, one for bare hands, one for waiting. */
+export function PlanLanes({ map, plan }: { readonly map: DeviceMap; readonly plan: Plan }) {
+  const { bars, span, turn } = barsOf(map, plan);
+  const lanes = [...new Set(bars.map((bar) => bar.lane))].toSorted(
+    (a, b) => Number(a === 'waiting') - Number(b === 'waiting'),
+  );
+  const share = (seconds: number) => `${(100 * seconds) / span}%`;
+  return (
+    <section aria-label="Plan on a time axis" className="border-t border-ink bg-mat px-6 py-3">
+      <div className="grid grid-cols-[8.5rem_1fr] text-note">
+        {lanes.map((lane) => (
+          <Lane key={lane} lane={lane} bars={bars.filter((bar) => bar.lane === lane)} share={share} turn={turn} />
+        ))}
+        <span />
+        <p className="flex justify-between pt-1 text-quiet">
+          <span>0</span>
+          <span style={{ marginLeft: share(Math.max(0, turn - span * 0.45)) }}>stripped at {duration(turn)}</span>
+          <span>{duration(span)}</span>
+        </p>
+      </div>
+    </section>
+  );
+}
+
+function Lane({
+  lane,
+  bars,
+  share,
+  turn,
+}: {
+  lane: string;
+  bars: readonly Bar[];
+  share(seconds: number): string;
+  turn: number;
+}) {
+  return (
+    <>
+      <span className="truncate pr-3 leading-5">{lane}</span>
+      <div className="relative h-5 border-b border-hair">
+        <div className="absolute inset-y-0 border-l border-now" style={{ left: share(turn) }} />
+        {bars.map((bar) => (
+          <div
+            key={bar.id}
+            title={bar.title}
+            className={`absolute inset-y-1 ${lane === 'waiting' ? 'hatched border border-quiet' : 'bg-ink'}`}
+            style={{ left: share(bar.from), width: share(bar.seconds) }}
+          />
+        ))}
+      </div>
+    </>
+  );
+}
+
+function barsOf(map: DeviceMap, plan: Plan): { bars: Bar[]; span: number; turn: number } {
+  const bars: Bar[] = [];
+  let at = 0;
+  let turn = 0;
+  const add = (op: Op) => {
+    const title = opLine(map, op);
+    if (op.seconds > 0) bars.push({ id: op.id, lane: op.tool ?? 'by hand', from: at, seconds: op.seconds, title });
+    at += op.seconds;
+    if (op.wait_s)
+      bars.push({ id: `${op.id} wait`, lane: 'waiting', from: at, seconds: op.wait_s, title: `${title}: wait` });
+    at += op.wait_s ?? 0;
+  };
+  plan.strip.forEach(add);
+  turn = at;
+  plan.rebuild.forEach(add);
+  return { bars, span: Math.max(1, at), turn };
+}

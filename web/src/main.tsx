@@ -1,0 +1,20 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { routes } from './app/routes.tsx';
+import { followTheme } from './app/settings.ts';
+import './app/styles.css';
+
+followTheme();
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { retry: 1, staleTime: 2000, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
+});
+
+createRoot(document.getElementById('root')!).render(
+  <QueryClientProvider client={queries}>
+    <RouterProvider router={createBrowserRouter(routes)} />
+  </QueryClientProvider>,
+);

@@ -1,0 +1,59 @@
+import type { BenchEvent, DoneStep } from '@nibrel/core/bench';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { type Op, opTitle, type Target, thingName } from '@nibrel/core/plan';
+import { capital, duration, plural } from '../app/format.ts';
+
+function stepWords(map: DeviceMap, step: DoneStep): string {
+  return opTitle(map, step as Pick<Op, 'kind' | 'name' | 'joint' | 'part'>);
+}
+
+function targetWords(map: DeviceMap, target: Target): string {
+  if ('full' in target) return 'full strip';
+  if ('reach' in target) return `reach ${thingName(map, target.reach)}`;
+  return 'remove' in target ? `take out ${thingName(map, target.remove)}` : `replace ${thingName(map, target.replace)}`;
+}
+
+/** One event as a line of the record. */
+export function eventLine(map: DeviceMap, event: BenchEvent): string {
+  switch (event.type) {
+    case 'did': {
+      const { steps, anyway } = event.data;
+      const first = capital(stepWords(map, steps[0]!));
+      const said =
+        steps.length === 1
+          ? first
+          : `${plural(steps.length, 'operation')} as a group, until ${stepWords(map, steps.at(-1)!)}`;
+      return anyway === undefined ? said : `${said}. Against the rules, it happened anyway: ${anyway}`;
+    }
+    case 'note':
+      return `Note: ${event.data.text}`;
+    case 'screw':
+      return `Screw ${event.data.point} of ${thingName(map, event.data.joint)} on the mat`;
+    case 'timer':
+      return `Clock started, ${duration(event.data.seconds)}`;
+    case 'undo':
+      return 'Undone: the entry before';
+    case 'trouble':
+      return `Trouble, ${event.data.kind.replaceAll('-', ' ')}${event.data.joint ? `, ${thingName(map, event.data.joint)}` : ''}${event.data.part ? `, ${thingName(map, event.data.part)}` : ''}${event.data.text ? `: ${event.data.text}` : ''}`;
+    case 'found':
+      return `Screw ${event.data.point} of ${thingName(map, event.data.joint)} found again`;
+    case 'decision':
+      return `Decision${event.data.about === 'missing-screw' ? ', missing screw left out' : ''}: ${event.data.text}`;
+    case 'test': {
+      const name = map.functions.find((each) => each.id === event.data.function)?.name ?? event.data.function;
+      return `${name}: ${event.data.result.replace('-', ' ')}${event.data.stage === 'before' ? ', before sealing' : ''}`;
+    }
+    case 'targets':
+      return `Target changed: ${event.data.targets.map((each) => targetWords(map, each)).join(', ') || 'close it up'}`;
+    case 'pause':
+      return 'Paused';
+    case 'resume':
+      return 'Went on';
+    case 'stop':
+      return `Stopped, ${event.data.reason}${event.data.text ? `: ${event.data.text}` : ''}`;
+    case 'clear':
+      return `Cleared by the lead. ${event.data.text}`;
+    case 'finish':
+      return 'Finished';
+  }
+}

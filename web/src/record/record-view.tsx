@@ -1,0 +1,226 @@
+import { foldJob, type JobState } from '@nibrel/core/bench';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { mechanismOf } from '@nibrel/core/holds';
+import { inWords } from '@nibrel/core/plan';
+import { counts, onMatByKind, screwLetters } from '@nibrel/core/screws';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useParams } from 'react-router';
+import { api, jobOf } from '../app/client.ts';
+import { capital, clock, day, duration } from '../app/format.ts';
+import { comingStretches, pastStretches, secondsOf } from '../at-bench/stretches.ts';
+import { Button } from '../ui/button.tsx';
+import { Trouble } from '../ui/caution.tsx';
+import { ScrewMark } from '../ui/screw-mark.tsx';
+import { computeLater } from '../workers/compute.ts';
+import { eventLine } from './event-words.ts';
+
+/** Everything that happened: when, by whom, times against the plan, the screws, the tests, the troubles. */
+export function RecordView() {
+  const { id = '' } = useParams();
+  const record = useQuery({
+    queryKey: ['record', id],
+    queryFn: async () => {
+      const line = await api.job(id);
+      const [map, { events }] = await Promise.all([api.map(line.map, line.mapRevision), api.events(id)]);
+      const state = foldJob(mechanismOf(map), jobOf(line), events);
+      const planned = await computeLater().plan({ map, targets: line.targets, policy: line.policy }, 500);
+      return { line, map, state, planned: 'value' in planned ? planned.value : null };
+    },
+  });
+  if (record.isError) {
+    return (
+      <main className="p-8">
+        <Trouble title="This record can not be opened">
+          <p>{record.error.message}</p>
+        </Trouble>
+      </main>
+    );
+  }
+  if (!record.data) return <main className="p-8 text-far text-quiet">Fetching the record</main>;
+  const { line, map, state, planned } = record.data;
+  const coming = planned ? comingStretches(map, [...planned.strip, ...planned.rebuild]) : [];
+  const past = pastStretches(state.events);
+  return (
+    <main className="mx-auto w-full max-w-6xl px-6 py-6">
+      <header className="flex flex-wrap items-end justify-between gap-4 border-b-2 border-ink pb-4">
+        <div>
+          <h1 className="text-loud leading-tight font-bold">{line.title}</h1>
+          <p className="text-lead">
+            {map.name}
+            {line.colour ? `, ${line.colour}` : ''}
+            {line.serial ? ` · ${line.serial}` : ''}
+            {line.owner ? ` · ${line.owner}` : ''}
+          </p>
+          <p className="text-body text-quiet">
+            {capital(state.targets.map((each) => inWords(mechanismOf(map), each)).join(', ') || 'close it up')} · taken
+            in {day(line.createdAt)}
+            {state.finished ? ` · finished ${day(state.finished)}, ${clock(state.finished)}` : ''}
+          </p>
+        </div>
+        <div className="no-print flex gap-2">
+          {!state.finished && (
+            <Link
+              to={`/jobs/${line.id}`}
+              className="inline-flex min-h-12 items-center border border-ink px-4 font-semibold hover:bg-mat"
+            >
+              To the bench
+            </Link>
+          )}
+          <Button onClick={() => print()}>Print</Button>
+          <a
+            href={`/api/v1/jobs/${line.id}/export`}
+            download
+            className="inline-flex min-h-12 items-center border border-ink px-4 font-semibold hover:bg-mat"
+          >
+            Export
+          </a>
+        </div>
+      </header>
+      <div className="grid gap-x-10 gap-y-6 pt-5 lg:grid-cols-[1fr_22rem]">
+        <Events map={map} state={state} />
+        <aside className="flex flex-col gap-6">
+          <Times
+            taken={secondsOf(past)}
+            takenWork={secondsOf(past, 'work')}
+            planned={secondsOf(coming)}
+            plannedWork={secondsOf(coming, 'work')}
+          />
+          <Screws map={map} state={state} />
+          <Tests map={map} state={state} />
+          <Told warnings={planned?.warnings.map((each) => each.text) ?? []} state={state} />
+        </aside>
+      </div>
+    </main>
+  );
+}
+
+function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
+  const undone = new Set(state.events.flatMap((each) => (each.type === 'undo' ? [each.data.event] : [])));
+  return (
+    <section aria-label="What happened">
+      <table className="w-full border-collapse text-body">
+        <thead>
+          <tr className="border-b border-ink text-left text-note text-quiet">
+            <th className="py-1 pr-4 font-normal">When</th>
+            <th className="py-1 pr-4 font-normal">Who</th>
+            <th className="py-1 font-normal">What</th>
+          </tr>
+        </thead>
+        <tbody>
+          {state.events.map((event) => (
+            <tr key={event.id} className="border-b border-hair align-top">
+              <td className="py-1 pr-4 whitespace-nowrap">{clock(event.at)}</td>
+              <td className="py-1 pr-4">{event.by}</td>
+              <td
+                className={`py-1 ${undone.has(event.id) ? 'line-through' : ''} ${event.type === 'trouble' || event.type === 'stop' ? 'font-bold text-now' : ''}`}
+              >
+                {eventLine(map, event)}
+                {undone.has(event.id) && <span className="sr-only"> (undone)</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {state.events.length === 0 && <p className="py-3 text-lead text-quiet">Nothing was done yet.</p>}
+    </section>
+  );
+}
+
+interface TimesProps {
+  readonly taken: number;
+  readonly takenWork: number;
+  readonly planned: number;
+  readonly plannedWork: number;
+}
+
+function Times({ taken, takenWork, planned, plannedWork }: TimesProps) {
+  return (
+    <section aria-label="Times">
+      <h2 className="text-note text-quiet">Time, taken and planned (planned times are guesses)</h2>
+      <dl className="mt-1 grid grid-cols-3 gap-y-0.5 text-body">
+        <dt>In all</dt>
+        <dd className="font-bold">{duration(taken)}</dd>
+        <dd>{duration(planned)}</dd>
+        <dt>Hands-on</dt>
+        <dd className="font-bold">{duration(takenWork)}</dd>
+        <dd>{duration(plannedWork)}</dd>
+      </dl>
+    </section>
+  );
+}
+
+function Screws({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
+  const { out, onMat, back, lost } = counts(state.ledger);
+  const letters = screwLetters(map);
+  const left = onMatByKind(state.ledger);
+  return (
+    <section aria-label="Screws">
+      <h2 className="text-note text-quiet">Screws</h2>
+      <p className="text-body">
+        {out} out, {back} back in, <strong>{onMat === 0 ? 'none left on the mat' : `${onMat} on the mat`}</strong>
+        {lost > 0 ? `, ${lost} missing` : ''}
+        {state.ledger.fresh.length > 0 ? `, ${state.ledger.fresh.length} new` : ''}
+        {state.ledger.leftOut.length > 0 ? `, ${state.ledger.leftOut.length} left out by decision` : ''}
+      </p>
+      {[...left].map(([kind, count]) => (
+        <p key={kind} className="flex items-center gap-3">
+          <ScrewMark mark={letters.get(kind)!} /> × {count}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+function Tests({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
+  const names = new Map(map.functions.map((each) => [each.id, each.name]));
+  const final = state.tests.filter((each) => each.stage === 'after');
+  const shown = final.length > 0 ? final : state.tests;
+  return (
+    <section aria-label="Tests">
+      <h2 className="text-note text-quiet">Tests</h2>
+      {shown.length === 0 && <p className="text-body">Nothing was tried yet.</p>}
+      <ul className="text-body">
+        {shown.map((each) => (
+          <li key={each.function} className="flex justify-between border-b border-hair py-0.5">
+            <span>{names.get(each.function)}</span>
+            <span className={each.result === 'fails' ? 'font-bold text-now' : ''}>{each.result.replace('-', ' ')}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface ToldProps {
+  readonly warnings: readonly string[];
+  readonly state: JobState;
+}
+
+function Told({ warnings, state }: ToldProps) {
+  return (
+    <>
+      {warnings.length > 0 && (
+        <section aria-label="To be told">
+          <h2 className="text-note text-quiet">The owner must know</h2>
+          <ul className="list-disc pl-5 text-body">
+            {warnings.map((each) => (
+              <li key={each}>{each}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {state.corrections.length > 0 && (
+        <section aria-label="Corrections of the map">
+          <h2 className="text-note text-quiet">Corrections proposed for the device map</h2>
+          <ul className="text-body">
+            {state.corrections.map((each) => (
+              <li key={each.path + each.text} className="border-b border-hair py-1">
+                {each.text} <code className="text-note">{each.path}</code>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}
