@@ -3,7 +3,7 @@ import { isReached, type Target } from '../plan/index.ts';
 import type { JobState } from './state.ts';
 
 /** A target by its content, for remembering that it was reached. */
-export function targetKey(target: Target): string {
+function targetKey(target: Target): string {
   return JSON.stringify(target);
 }
 

@@ -30,7 +30,7 @@ export interface Mechanism {
 }
 
 /** What makes the device dead. `battery` is −1 where there is none: then nothing asks for isolation. */
-export interface Isolation {
+interface Isolation {
   readonly battery: number;
   readonly cells: readonly number[];
   readonly alone: readonly number[];

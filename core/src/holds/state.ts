@@ -87,7 +87,7 @@ export function madeBetween(mechanism: Mechanism, state: DeviceState, inside: Re
 }
 
 /** Joints of the map, made or not, between a set of parts and the rest of the group it lies in. */
-export function between(mechanism: Mechanism, state: DeviceState, inside: ReadonlySet<number>): number[] {
+function between(mechanism: Mechanism, state: DeviceState, inside: ReadonlySet<number>): number[] {
   const found = new Set<number>();
   for (const part of inside) {
     const place = state.group[part]!;

@@ -179,7 +179,7 @@ export function withHost(mechanism: Mechanism, state: DeviceState, op: PhysicalO
   return { ...op, onto: hostsOf(mechanism, state, op.part)[0] ?? mechanism.base };
 }
 
-export function isLegalNow(mechanism: Mechanism, state: DeviceState, op: PhysicalOp, rules: Rules): boolean {
+function isLegalNow(mechanism: Mechanism, state: DeviceState, op: PhysicalOp, rules: Rules): boolean {
   switch (op.kind) {
     case 'release':
     case 'open':

@@ -79,7 +79,7 @@ function secondsToCut(bond: BondJoint): number {
 }
 
 /** Length of the segments that are cut. */
-export function cutLength_mm(bond: BondJoint): number {
+function cutLength_mm(bond: BondJoint): number {
   return (bond.segments ?? [])
     .filter((each) => each.depth !== undefined)
     .reduce((sum, { from, to }) => sum + Math.hypot(to.x - from.x, to.y - from.y), 0);

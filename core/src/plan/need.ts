@@ -1,10 +1,10 @@
 import {
   carried,
+  changesNothing,
   type DeviceState,
   isFirm,
   isWired,
   type Mechanism,
-  OFF,
   type Rules,
   SEATED,
   type StripOp,
@@ -141,7 +141,7 @@ function asksFor(mechanism: Mechanism, state: DeviceState, detour: StripOp, avoi
   for (let depth = 0; depth < DETOUR_DEPTH && level.length > 0; depth++) {
     const next: StripOp[] = [];
     for (const op of level) {
-      if (isDone(state, op)) continue;
+      if (changesNothing(state, op)) continue;
       for (const unmet of unmetFor(mechanism, state, op, rules)) {
         if (unmet.need === 'isolated' && mechanism.isolation.alone.length > 0) continue;
         const asked = direct(unmet);
@@ -183,10 +183,4 @@ function unique(ops: readonly StripOp[]): StripOp[] {
 
 export function opKey(op: StripOp): string {
   return op.kind === 'release' ? `release ${op.joint}` : `${op.kind} ${op.part}`;
-}
-
-/** Has this operation nothing left to do in this state? */
-export function isDone(state: DeviceState, op: StripOp): boolean {
-  if (op.kind === 'release') return state.released[op.joint] === 1;
-  return op.kind === 'open' ? state.status[op.part] !== SEATED : state.status[op.part] === OFF;
 }

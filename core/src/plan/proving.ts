@@ -102,7 +102,7 @@ function closingIds(mechanism: Mechanism, path: Precedence, drafts: readonly Dra
 }
 
 /** Every function that could have been touched: by what was moved, unplugged, or parted by itself. */
-export function touchedFunctions(
+function touchedFunctions(
   mechanism: Mechanism,
   state: DeviceState,
   ops: readonly StripOp[],

@@ -5,10 +5,10 @@ import { thingName } from './words.ts';
 
 const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
   'power-off': 'power off',
-  film: 'film',
+  film: 'lay film over',
   'film-off': 'take the film off',
   heat: 'heat',
-  soak: 'solvent soak',
+  soak: 'let solvent soak into',
   vent: 'air the bench',
   clean: 'scrape and clean',
   dry: 'dry',
@@ -34,6 +34,7 @@ const PHYSICAL = {
 export function opTitle(map: DeviceMap, op: Pick<Op, 'kind' | 'name' | 'joint' | 'part'>): string {
   const verb = op.kind === 'procedure' ? PROCEDURES[op.name!] : PHYSICAL[op.kind];
   const thing = op.joint ?? op.part;
+  if (op.name === 'film' && thing === undefined) return 'lay film over the glass';
   return thing === undefined ? verb : `${verb} ${thingName(map, thing)}`;
 }
 

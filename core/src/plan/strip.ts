@@ -27,7 +27,7 @@ export function stripDrafts(
   const first = removedFirst(mechanism, precedence, ids, before);
   const onMat = placesOnMat(mechanism, start, precedence.ops);
   const blocks = heatBlocks(mechanism, precedence, policy);
-  const opened = openingIndex(mechanism, precedence, first, ids);
+  const opened = isOpenAlready(mechanism, start) ? -1 : openingIndex(mechanism, precedence, first, ids);
 
   const drafts = precedence.ops.map((op, index) => {
     const stage: Stage = first.has(ids[index]!) ? 'prepare' : index <= opened ? 'open' : 'strip';
@@ -74,6 +74,12 @@ export function placesOnMat(mechanism: Mechanism, start: DeviceState, ops: reado
   });
 }
 
+const FACES = ['cover', 'display', 'shell'];
+
+function isOpenAlready(mechanism: Mechanism, start: DeviceState): boolean {
+  return mechanism.map.parts.some((part, number) => FACES.includes(part.kind) && start.status[number] !== 0);
+}
+
 function openingIndex(
   mechanism: Mechanism,
   { ops }: Precedence,
@@ -82,9 +88,7 @@ function openingIndex(
 ): number {
   return ops.findIndex(
     (op, index) =>
-      op.kind !== 'release' &&
-      !first.has(ids[index]!) &&
-      ['cover', 'display', 'shell'].includes(mechanism.map.parts[op.part]!.kind),
+      op.kind !== 'release' && !first.has(ids[index]!) && FACES.includes(mechanism.map.parts[op.part]!.kind),
   );
 }
 

@@ -38,7 +38,7 @@ export function screwLines(map: DeviceMap, strip: readonly Op[], rebuild: readon
 }
 
 /** The fastener of each screw of a joint that comes out of its part. */
-export function looseScrews(map: DeviceMap, jointId: string): string[] {
+function looseScrews(map: DeviceMap, jointId: string): string[] {
   const joint = map.joints.find((each) => each.id === jointId);
   if (joint?.type !== 'screw') return [];
   const captive = new Set(map.fasteners.filter((each) => each.captive).map((each) => each.id));

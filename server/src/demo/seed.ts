@@ -38,7 +38,8 @@ function seedJob(maps: DeviceMaps, jobs: Jobs, given: DemoJob, now: Date): void 
   const { map, revision } = maps.find(given.map)!;
   const budget = { now: () => performance.now(), limitMs: 1000 };
   const { display } = planRepair({ map, targets: given.targets }, budget);
-  const job: Job = { ...rest, id: randomUUID(), revision, policy: { display }, createdAt: now.toISOString() };
+  const takenIn = new Date(now.getTime() - (progress === 'finished' ? 5 * 3600 : 3600) * 1000);
+  const job: Job = { ...rest, id: randomUUID(), revision, policy: { display }, createdAt: takenIn.toISOString() };
   jobs.add(job);
   if (progress === 'new') return;
   const { ops, plan } = planAhead(mechanismOf(map), jobs.state(job), budget);

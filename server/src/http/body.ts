@@ -3,7 +3,7 @@ import type Joi from 'joi';
 import { type FieldError, Problem } from './problem.ts';
 
 /** Most bytes of one request (contract.md). */
-export const MOST_BYTES = 2 * 1024 * 1024;
+const MOST_BYTES = 2 * 1024 * 1024;
 const MOST_DEPTH = 40;
 
 /** The JSON body of a request: 415, 413, 400 or 422 where there is none that can be taken. */

@@ -8,7 +8,9 @@ export type KeyMap = Readonly<Record<string, () => void>>;
  */
 export function useKeys(keys: KeyMap, active = true): void {
   const latest = useRef(keys);
-  latest.current = keys;
+  useEffect(() => {
+    latest.current = keys;
+  });
   useEffect(() => {
     if (!active) return;
     const onKey = (event: KeyboardEvent) => {

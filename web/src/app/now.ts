@@ -4,7 +4,6 @@ import { useEffect, useState } from 'react';
 export function useNow(every_ms: number): number {
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
-    setNow(Date.now());
     const timer = setInterval(() => setNow(Date.now()), every_ms);
     return () => clearInterval(timer);
   }, [every_ms]);

@@ -73,7 +73,7 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
   const now = useNow(state.timers.length > 0 ? 250 : 10_000);
   const [panel, setPanel] = useState<PanelName | null>(person ? null : 'person');
   const [look, setLook] = useState(0);
-  const [flipped, setFlipped] = useState(false);
+  const [flippedFor, setFlippedFor] = useState<string | null>(null);
   const [until, setUntil] = useState<readonly Op[] | null>(null);
   useWakeLock();
 
@@ -88,8 +88,9 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
   useEffect(() => {
     if (timeUp) sound('time-up');
   }, [timeUp]);
-  useEffect(() => setFlipped(false), [op?.id]);
 
+  // a flip of the drawing holds for the operation in hand
+  const flipped = flippedFor !== null && flippedFor === (op?.id ?? '');
   const side: Side = (shownOp?.face === 'back') !== flipped ? 'back' : 'front';
   const told = async (sent: Promise<boolean>, then?: () => void) => {
     const taken = await sent;
@@ -161,7 +162,7 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
     w: endWait,
     '2': () => test('fails'),
     '3': () => test('not-tried'),
-    f: () => setFlipped((is) => !is),
+    f: () => setFlippedFor(flipped ? null : (op?.id ?? '')),
     m: () => setPanel('missing'),
     t: () => setPanel('trouble'),
     e: () => setPanel('other'),
@@ -187,8 +188,8 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
         person={person}
         onPerson={() => setPanel('person')}
       />
-      <main className="grid min-h-0 grow lg:grid-cols-[minmax(25rem,5fr)_6fr_minmax(15.5rem,2.6fr)]">
-        <div className="flex min-h-0 flex-col overflow-y-auto border-ink bg-sheet lg:border-r">
+      <main className="grid min-h-0 grow md:grid-cols-[1fr_15.5rem] lg:grid-cols-[minmax(25rem,5fr)_6fr_minmax(15.5rem,2.6fr)]">
+        <div className="flex min-h-0 flex-col overflow-y-auto border-ink bg-sheet md:col-span-2 md:border-b lg:col-span-1 lg:border-r lg:border-b-0">
           {bench.unreachable && (
             <Trouble title="The server does not answer">
               <p>Nothing more is shown as done until it does. Trying again by itself.</p>
@@ -237,7 +238,7 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
             </p>
           )}
         </div>
-        <div className="relative min-h-[26rem] p-3 lg:min-h-0" role="presentation">
+        <div className="relative h-[58dvh] min-h-96 p-3 lg:h-auto lg:min-h-0" role="presentation">
           <DeviceDrawing
             map={map}
             side={side}

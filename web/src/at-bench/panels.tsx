@@ -466,7 +466,7 @@ export function UntilPanel({ map, ops, onClose, onTake }: UntilPanelProps) {
   );
 }
 
-export const BENCH_KEYS = [
+const BENCH_KEYS = [
   ['Space', 'do the step; at a test: it works'],
   ['PageDown', 'do the step (pedal)'],
   ['PageUp', 'look back (pedal)'],

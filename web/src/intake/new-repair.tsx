@@ -41,7 +41,7 @@ export function NewRepair() {
       const job = await api.addJob({
         map: map.id,
         targets: [{ replace: part }],
-        policy,
+        policy: settled,
         ...form,
         title: form.title.trim(),
       });
@@ -72,6 +72,7 @@ export function NewRepair() {
           aria-label="Device and target"
           className="flex min-h-0 flex-col gap-3 border-ink px-6 py-4 lg:border-r"
         >
+          <h1 className="sr-only">New repair</h1>
           <div>
             <label htmlFor="device" className="block text-note text-quiet">
               Device
@@ -144,7 +145,7 @@ export function NewRepair() {
           className="flex min-h-0 flex-col gap-4 overflow-y-auto border-ink bg-sheet px-6 py-4 lg:border-l"
         >
           <div className="grid grid-cols-2 gap-x-4 gap-y-2">
-            <Field label="Job or owner number" {...field('title')} />
+            <Field label="Job number" {...field('title')} />
             <Field label="Owner" {...field('owner')} />
             <Field label="Serial" {...field('serial')} />
             <Field label="Colour" {...field('colour')} />

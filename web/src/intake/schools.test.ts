@@ -3,7 +3,12 @@ import type { Plan } from '@nibrel/core/plan';
 import { describe, expect, it } from 'vitest';
 import { costs, questionsFor } from './schools.ts';
 
-const plan = (strip: number, rebuild: number, waiting: number) => ({ seconds: { strip, rebuild, waiting } }) as Plan;
+const plan = (strip: number, rebuild: number, waiting: number) =>
+  ({
+    seconds: { strip, rebuild, waiting },
+    strip: [{ id: `${strip}` }],
+    rebuild: [{ id: `${rebuild}` }],
+  }) as unknown as Plan;
 const bare = { joints: [], parts: [] } as unknown as DeviceMap;
 
 describe('schools', () => {
@@ -20,7 +25,8 @@ describe('schools', () => {
     expect(costs(after, plan(100, 200, 50), plan(100, 140, 50))).toBe(
       'Only after: 60 s less, a fault found then costs a new seal and opening again.',
     );
-    expect(costs(after, plan(1, 1, 1), plan(1, 1, 1))).toContain('the same time');
+    expect(costs(after, plan(1, 1, 1), plan(1, 1, 1))).toBe('Only after: no difference on this device.');
+    expect(costs(after, plan(2, 1, 1), plan(1, 1, 2))).toContain('the same time');
     expect(costs(after, plan(1, 1, 1), null)).toBe('Only after: no plan this way.');
   });
 });

@@ -91,8 +91,19 @@ export function questionsFor(map: DeviceMap): Question[] {
 export function costs(other: Option, plan: Plan, instead: Plan | null): string {
   const name = capital(other.label);
   if (!instead) return `${name}: no plan this way.`;
+  if (sameWork(plan, instead)) return `${name}: no difference on this device.`;
   const total = (each: Plan) => each.seconds.strip + each.seconds.rebuild + each.seconds.waiting;
   const more = Math.round(total(instead) - total(plan));
   const cost = more === 0 ? 'the same time' : more > 0 ? `${duration(more)} more` : `${duration(-more)} less`;
   return `${name}: ${cost}${other.risk ? `, ${other.risk}` : ''}.`;
+}
+
+/** The same operations with the same tools, whatever their order. */
+function sameWork(a: Plan, b: Plan): boolean {
+  const work = (plan: Plan) =>
+    [...plan.strip, ...plan.rebuild]
+      .map((op) => `${op.id} ${op.tool} ${op.wait_s}`)
+      .toSorted()
+      .join();
+  return work(a) === work(b);
 }

@@ -87,7 +87,13 @@ export function RecordView() {
           />
           <Screws map={map} state={state} />
           <Tests map={map} state={state} />
-          <Told warnings={planned?.warnings.map((each) => each.text) ?? []} state={state} />
+          <Told
+            warnings={
+              planned?.warnings.filter(({ code }) => code !== 'lithium' && code !== 'live').map((each) => each.text) ??
+              []
+            }
+            state={state}
+          />
         </aside>
       </div>
     </main>

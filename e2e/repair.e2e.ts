@@ -1,0 +1,236 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { DemoServer } from './server.ts';
+
+let server: DemoServer;
+test.beforeAll(async () => {
+  server = await DemoServer.start();
+});
+test.afterAll(async () => {
+  await server.kill();
+});
+
+const operation = (page: Page) => page.getByRole('region', { name: 'Operation' });
+
+async function here(page: Page, name: string) {
+  await page.getByRole('textbox', { name: 'Name' }).fill(name);
+  await page.keyboard.press('Enter');
+}
+
+/** Does the step in hand by keyboard: starts a clock and ends the wait, answers a test, or presses on. */
+async function step(page: Page): Promise<string> {
+  const heading = operation(page).getByRole('heading', { level: 1 });
+  const button = operation(page).getByRole('button');
+  const before = `${await heading.textContent()} ${await operation(page).locator('p').allTextContents()}`;
+  const label = (await button.textContent()) ?? '';
+  await page.keyboard.press(label.includes('Waiting') ? 'w' : 'Space');
+  await expect
+    .poll(async () => {
+      const now = `${await heading.textContent()} ${await operation(page).locator('p').allTextContents()}`;
+      return now !== before || (await button.textContent()) !== label;
+    })
+    .toBe(true);
+  return before;
+}
+
+async function finish(page: Page) {
+  for (let steps = 0; steps < 250; steps++) {
+    if (page.url().endsWith('/record')) return;
+    const title = await operation(page).getByRole('heading', { level: 1 }).textContent();
+    if (title === 'Everything is back and tried') {
+      await page.keyboard.press('Space');
+      await page.waitForURL('**/record');
+      return;
+    }
+    await step(page);
+  }
+  throw new Error('The repair did not end.');
+}
+
+test('a Tern 5 display is replaced by keyboard alone, through a killed server, to a finished record', async ({
+  page,
+}) => {
+  await page.goto(server.url);
+  await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('Planning');
+  await page.keyboard.press('n');
+  await page.getByRole('combobox', { name: 'Device' }).selectOption({ label: 'Tern 5' });
+  await page.getByRole('combobox', { name: 'Replace' }).selectOption({ label: 'Display' });
+  await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
+  await expect(page.getByRole('region', { name: 'Moves over to the new part' })).toContainText('Earpiece');
+  await page.getByRole('textbox', { name: 'Job number' }).fill('Galley 7');
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/jobs/*');
+  await here(page, 'Ines');
+
+  for (let steps = 0; steps < 14; steps++) await step(page);
+  const left = (await operation(page).locator('p').first().textContent()) ?? '';
+  const mat = page.getByRole('region', { name: 'Mat' });
+  const onMat = await mat.getByRole('definition').first().textContent();
+  expect(Number(onMat)).toBeGreaterThan(0);
+
+  await server.kill();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('alert')).toContainText('does not answer');
+  await server.up();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(operation(page).getByText(left)).toHaveCount(0);
+
+  await page.reload();
+  await expect(operation(page)).toBeVisible();
+  await finish(page);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Galley 7');
+  await expect(page.getByRole('region', { name: 'Screws' })).toContainText('none left on the mat');
+  await expect(page.getByRole('region', { name: 'Tests' })).toContainText('works');
+  await expect(page.getByRole('region', { name: 'What happened' })).toContainText('Finished');
+});
+
+test('two windows on one job do not do the same step twice', async ({ browser }) => {
+  const context = await browser.newContext();
+  const [one, two] = [await context.newPage(), await context.newPage()];
+  await one.goto(server.url);
+  await one.getByRole('link', { name: /Deck crew 14/ }).click();
+  await here(one, 'Tomas');
+  await two.goto(one.url());
+  await expect(operation(two)).toContainText('Switch it off');
+  await expect(operation(one)).toContainText('Switch it off');
+  await one.keyboard.press('Space');
+  await expect(operation(one)).not.toContainText('Switch it off');
+  await two.keyboard.press('Space');
+  await expect(operation(two)).not.toContainText('Switch it off');
+  const told = await one.evaluate(async (url) => {
+    const response = await fetch(`/api/v1/jobs/${url.split('/').at(-1)}/events`);
+    return ((await response.json()) as { events: { data: { steps?: { id: string }[] } }[] }).events;
+  }, one.url());
+  expect(told.filter((event) => event.data.steps?.some((each) => each.id === 'power-off'))).toHaveLength(1);
+  await context.close();
+});
+
+test('a held key counts once, undo takes it back, and trouble adds a round of heat', async ({ page }) => {
+  await page.goto(server.url);
+  await page.getByRole('link', { name: /Deck crew 14/ }).click();
+  await here(page, 'Ines');
+  const mat = page.getByRole('region', { name: 'Mat' });
+  for (let steps = 0; steps < 12; steps++) {
+    const title = await operation(page).getByRole('heading', { level: 1 }).textContent();
+    if (title === 'Take out 2 screws') break;
+    await step(page);
+  }
+  await expect(operation(page)).toContainText('Take out 2 screws');
+  await page.keyboard.press('l');
+  await expect(mat.getByRole('definition').first()).toHaveText('1');
+  await page.keyboard.down('Space');
+  for (let repeat = 0; repeat < 5; repeat++) await page.keyboard.down('Space');
+  await page.keyboard.up('Space');
+  await expect(operation(page)).toContainText('Heat it');
+  await expect(mat.getByRole('definition').first()).toHaveText('2');
+  await page.keyboard.press('u');
+  await expect(operation(page)).toContainText('Take out 2 screws');
+  await step(page);
+  await step(page);
+  await step(page);
+  await expect(operation(page)).toContainText('Cut the seal');
+  await page.keyboard.press('t');
+  await page.getByRole('combobox', { name: 'What happened' }).selectOption({ label: 'It will not lift' });
+  await page.getByRole('textbox', { name: 'Note' }).fill('stiff at the top');
+  await page.keyboard.press('Enter');
+  await expect(operation(page)).toContainText('Heat it');
+  await expect(operation(page)).toContainText('more heat, not more force');
+});
+
+test('pressing a later part takes all that comes before it in one press', async ({ page }) => {
+  await page.goto(`${server.url}/new?map=dunlin-open&part=port-board`);
+  await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.waitForURL('**/jobs/*');
+  await here(page, 'Ines');
+  await expect(operation(page)).toContainText('Switch it off');
+  await page.keyboard.press('f');
+  await page
+    .getByRole('button', { name: 'Mid cover' })
+    .press('Enter')
+    .catch(() => undefined);
+  if (!(await page.getByRole('dialog').isVisible()))
+    await page.getByRole('button', { name: 'Mid cover' }).dispatchEvent('click');
+  await expect(page.getByRole('dialog')).toContainText('9 screws');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Mat' }).getByRole('definition').first()).toHaveText('9');
+  await page.keyboard.press('c');
+  await page.getByRole('button', { name: 'Close it up without replacing anything' }).click();
+  await finish(page);
+  await expect(page.getByRole('region', { name: 'Screws' })).toContainText('none left on the mat');
+});
+
+test('stop now holds the repair until the lead clears it', async ({ page }) => {
+  await page.goto(server.url);
+  await page.getByRole('link', { name: /Purser 3/ }).click();
+  await here(page, 'Ines');
+  await expect(operation(page)).toBeVisible();
+  await page.keyboard.press('x');
+  await expect(page.getByRole('dialog')).toContainText('Hands off the cell');
+  await page.getByRole('combobox', { name: 'What is it' }).selectOption({ label: 'The cell swells' });
+  await page.getByRole('button', { name: 'Stop this repair' }).click();
+  await expect(page.getByRole('region', { name: 'Stopped' })).toContainText('The lead decides');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('region', { name: 'Stopped' })).toBeVisible();
+  await page.getByRole('button', { name: 'The lead clears it' }).click();
+  await page.getByRole('textbox', { name: 'Lead' }).fill('Maren');
+  await page.getByRole('textbox', { name: 'Reason' }).fill('Measured, within 8 percent');
+  await page.keyboard.press('Enter');
+  await expect(operation(page)).toBeVisible();
+});
+
+test('a map is imported from a file, refused with its place, and planned', async ({ page }) => {
+  await page.goto(`${server.url}/devices`);
+  const file = page.getByLabel('Import a map');
+  await file.setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"format":') });
+  await expect(page.getByRole('dialog')).toContainText('not JSON');
+  await page.keyboard.press('Escape');
+  await file.setInputFiles({
+    name: 'large.json',
+    mimeType: 'application/json',
+    buffer: Buffer.alloc(3 * 1024 * 1024, 32),
+  });
+  await expect(page.getByRole('dialog')).toContainText('larger than 2 MB');
+  await page.keyboard.press('Escape');
+  await file.setInputFiles({
+    name: 'empty.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"nibrel.device-map"}'),
+  });
+  await expect(page.getByRole('dialog')).toContainText('parts');
+  await page.keyboard.press('Escape');
+  await file.setInputFiles(new URL('../docs/examples/sample.json', import.meta.url).pathname);
+  await page.getByRole('button', { name: 'Store it' }).click();
+  await page.waitForURL('**/devices/sample');
+  await page.getByRole('combobox', { name: 'Part or joint' }).selectOption({ label: 'Battery' });
+  await expect(page.getByRole('region', { name: 'The way to it' })).toContainText('Pull the tabs out');
+  await page.getByRole('link', { name: 'Replace it' }).click();
+  await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
+});
+
+test('the main views have no accessibility violations, light and dark', async ({ browser }) => {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    const context = await browser.newContext({ colorScheme, reducedMotion: 'reduce' });
+    const page = await context.newPage();
+    await page.goto(server.url);
+    await expect(page.getByRole('link', { name: /Purser 3/ })).toBeVisible();
+    const bench = await page.getByRole('link', { name: /Purser 3/ }).getAttribute('href');
+    for (const [path, ready] of [
+      ['/', /Purser 3/],
+      ['/devices/tern-5', /Tern 5/],
+      ['/new?map=tern-5&part=display', /hands-on/],
+      ['/records', /Records/],
+      [`${bench}/record`, /The owner must know|Tests/],
+      [bench!, /to go/],
+    ] as const) {
+      await page.goto(server.url + path);
+      await expect(page.getByText(ready).first()).toBeVisible();
+      if (path === bench) await here(page, 'Ines');
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(
+        violations.map(({ id, nodes }) => `${path} ${colorScheme}: ${id} ${nodes[0]?.html.slice(0, 160)}`),
+      ).toEqual([]);
+    }
+    await context.close();
+  }
+});

@@ -1,0 +1,58 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const MAIN = fileURLToPath(new URL('../server/dist/main.js', import.meta.url));
+
+/** The built server with demo data in a folder of its own, on a free loopback port; ended by its process. */
+export class DemoServer {
+  readonly port: number;
+  readonly data = mkdtempSync(join(tmpdir(), 'nibrel-e2e-'));
+  #process: ChildProcess | null = null;
+
+  private constructor(port: number) {
+    this.port = port;
+  }
+
+  static async start(): Promise<DemoServer> {
+    const server = new DemoServer(await freePort());
+    await server.up();
+    return server;
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async up(): Promise<void> {
+    const env = { ...process.env, NIBREL_PORT: String(this.port), NIBREL_DATA: this.data };
+    const child = spawn(process.execPath, [MAIN, '--demo'], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+    this.#process = child;
+    await new Promise<void>((resolve, reject) => {
+      child.stdout!.on('data', (text: Buffer) => text.toString().includes('is ready at') && resolve());
+      child.once('exit', (code) => reject(new Error(`The server ended with ${code}.`)));
+    });
+  }
+
+  /** Ends it as a power cut would. */
+  async kill(): Promise<void> {
+    const child = this.#process!;
+    const ended = new Promise((resolve) => child.once('exit', resolve));
+    child.kill('SIGKILL');
+    await ended;
+  }
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer();
+    probe.once('error', reject);
+    probe.listen(0, '127.0.0.1', () => {
+      const address = probe.address();
+      probe.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+}
