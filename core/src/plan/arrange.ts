@@ -8,6 +8,7 @@ import {
   type OrderResult,
   solveOrder,
 } from '../order/index.ts';
+import { tidied } from './tidy.ts';
 import {
   applied,
   carried,
@@ -64,7 +65,9 @@ export function arrange(
   const problem = problemOf(tasks);
   const gate = gateFor(mechanism, tasks, isolating, rules);
   const first = trySolving(() => solveOrder(problem, budget, gate(null)));
-  if (first && isLegal(mechanism, start, tasks, first.order, rules)) return first;
+  if (first && isLegal(mechanism, start, tasks, first.order, rules)) {
+    return naturally(mechanism, start, tasks, problem, first, gate(null), rules);
+  }
   return trySolving(() => solveOrder(problem, budget, gate(start))) ?? asGiven(problem);
 }
 
@@ -84,7 +87,9 @@ export function arrangeBack(
   const problem = problemOf(tasks);
   const gate = gateFor(mechanism, tasks, new Set(), rules);
   const first = trySolving(() => solveOrder(problem, budget, gate(null)));
-  if (first && isLegal(mechanism, start, tasks, first.order, rules)) return { ...first, onto: new Map() };
+  if (first && isLegal(mechanism, start, tasks, first.order, rules)) {
+    return { ...naturally(mechanism, start, tasks, problem, first, gate(null), rules), onto: new Map() };
+  }
 
   const moved = tasks.reduce(
     (state, { physical }) => (physical && !undone(physical) ? applied(mechanism, state, physical) : state),
@@ -126,6 +131,21 @@ function placesLifted(
     if (op) state = applied(mechanism, state, op);
   }
   return places;
+}
+
+/** The order tidied, where that is as cheap and as legal. */
+function naturally(
+  mechanism: Mechanism,
+  start: DeviceState,
+  tasks: readonly Task[],
+  problem: OrderProblem,
+  found: OrderResult,
+  gate: Gate<Place>,
+  rules: Rules,
+): OrderResult {
+  const cost = costOf(problem, tidied(tasks, found.order, gate));
+  if (cost.seconds > found.seconds + 1e-9 || !isLegal(mechanism, start, tasks, cost.order, rules)) return found;
+  return { ...found, ...cost };
 }
 
 function problemOf(tasks: readonly Task[]): OrderProblem {
@@ -224,6 +244,8 @@ function turnedRound(tasks: readonly Task[]): Task[] {
     ...task,
     after: later.get(task.id)!,
     physical: task.physical && undone(task.physical),
+    // a block is entered by one of its cuts, and left by its heat
+    ...(task.block === undefined ? {} : { starts: task.starts !== true }),
   }));
 }
 
@@ -292,7 +314,8 @@ function gateFor(mechanism: Mechanism, tasks: readonly Task[], isolating: Readon
     },
     after(place, op) {
       const task = tasks[op]!;
-      const blockLeft = task.starts ? sizes.get(task.block!)! - 1 : place.blockLeft - (task.block ? 1 : 0);
+      const members = task.block === undefined ? 0 : sizes.get(task.block)!;
+      const blockLeft = place.block === null ? members - 1 : place.blockLeft - 1;
       const isolatingLeft = place.isolatingLeft - (isolating.has(task.id) ? 1 : 0);
       return {
         block: blockLeft > 0 && task.block ? task.block : null,

@@ -10,7 +10,7 @@ import {
   unmetFor,
 } from '../holds/index.ts';
 import type { Goal } from './least-set.ts';
-import { type Need, needsFor } from './need.ts';
+import { couldCarry, type Need, needsFor } from './need.ts';
 import type { Target } from './target.ts';
 
 /** The state that a target asks for, as the needs that are still open. */
@@ -88,7 +88,8 @@ function leaving(mechanism: Mechanism, state: DeviceState, part: number): Need[]
   if (bound.size === 1) return off(state, part);
   if (!bound.has(mechanism.base)) {
     if (state.group[part] !== mechanism.base) return [];
-    return [{ options: [...bound].map((each) => ({ kind: 'lift', part: each })) }];
+    const carriers = new Set([...bound].flatMap((each) => [...couldCarry(mechanism, each)]));
+    return [{ options: [...carriers].map((each) => ({ kind: 'lift', part: each })) }];
   }
   const ties = madeTies(mechanism, state, part);
   const hinged = ties.some(
@@ -123,18 +124,8 @@ export function partedFrom(mechanism: Mechanism, carrier: number, parts: readonl
     parts
       .filter((part) => state.group[part] === state.group[carrier])
       .map((part) => ({
-        options: [...carriersOf(mechanism, part, carrier)].map((each) => ({ kind: 'lift', part: each })),
+        options: [...couldCarry(mechanism, part)]
+          .filter((each) => each !== carrier)
+          .map((each) => ({ kind: 'lift', part: each })),
       }));
-}
-
-/** What could take a part along away from its carrier: itself, or a part that holds it. */
-function carriersOf(mechanism: Mechanism, part: number, carrier: number): Set<number> {
-  const found = new Set([part]);
-  for (const each of found) {
-    for (const joint of mechanism.holding[each]!) {
-      const host = mechanism.to[joint]!;
-      if (host !== carrier && host !== mechanism.base) found.add(host);
-    }
-  }
-  return found;
 }

@@ -1,11 +1,14 @@
 import { carried, type DeviceState, madeBetween, type Mechanism, OFF, OPEN } from '../holds/index.ts';
 import type { Need } from './need.ts';
 
-/** What every set must bring along whatever its target: loose parts are lifted, used-up single-use parts come off. */
-export function housekeeping(mechanism: Mechanism, state: DeviceState): Need[] {
+/**
+ * What every set must bring along whatever its target: loose parts are lifted, used-up single-use parts come off.
+ * @param refitted parts that were fitted again already: they are on their way back, not loose
+ */
+export function housekeeping(mechanism: Mechanism, state: DeviceState, refitted?: ReadonlySet<number>): Need[] {
   return mechanism.map.parts.flatMap((_, part): Need[] => {
     const lift = { options: [{ kind: 'lift', part } as const] };
-    if (part === mechanism.base || state.status[part] === OFF) return [];
+    if (part === mechanism.base || state.status[part] === OFF || refitted?.has(part)) return [];
     return isLoose(mechanism, state, part) || isUsedUp(mechanism, state, part) ? [lift] : [];
   });
 }

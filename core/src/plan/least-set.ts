@@ -22,6 +22,7 @@ const MOST_EQUALS = 8;
  * few operations, and every solution that contains the set contains one of those. So the first complete set is a least
  * one. Needs that the set already answers are left to it.
  * @param seed operations that belong to the set in any case
+ * @param refitted parts on their way back, which housekeeping leaves alone
  * @returns [] where no set reaches the goal
  */
 export function leastSets(
@@ -30,6 +31,7 @@ export function leastSets(
   goal: Goal,
   rules: Rules,
   seed: WorkSet,
+  refitted?: ReadonlySet<number>,
 ): WorkSet[] {
   const queue = new FlatQueue<Node>();
   const seen = new Set<string>();
@@ -44,7 +46,7 @@ export function leastSets(
   for (let depth = 1; queue.length > 0 && depth < MOST_NODES && found.length < MOST_EQUALS; depth++) {
     const node = queue.pop()!;
     if (found.length > 0 && node.set.weight > found[0]!.weight) break;
-    const { set, state, open } = grown(mechanism, node, start, goal, rules);
+    const { set, state, open } = grown(mechanism, node, start, goal, rules, refitted);
     if (open === null) continue;
     if (set.weight > node.set.weight && open.length > 0) {
       push(set, state, depth);
@@ -68,6 +70,7 @@ function grown(
   start: DeviceState,
   goal: Goal,
   rules: Rules,
+  refitted: ReadonlySet<number> | undefined,
 ): { set: WorkSet; state: DeviceState; open: readonly Need[] | null } {
   let { set, state } = node;
   for (;;) {
@@ -79,7 +82,7 @@ function grown(
         const host = op.kind === 'release' ? mechanism.to[op.joint]! : op.part;
         return { op, needs: needsFor(mechanism, state, unmet, host, op, rules) };
       });
-    const asked = [...goal(state), ...housekeeping(mechanism, state)];
+    const asked = [...goal(state), ...housekeeping(mechanism, state, refitted)];
     const needs = [...asked, ...waiting.flatMap((each) => each.needs)];
     if (needs.length === 0) return { set, state, open: waiting.length > 0 ? null : [] };
     const unanswered = needs.filter((need) => !need.options.some((op) => hasOp(set, op)));

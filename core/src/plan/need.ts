@@ -63,10 +63,11 @@ function detours(mechanism: Mechanism, unmet: Unmet, host: number, op: StripOp |
   }
   const blocker = unmet.joint === undefined ? unmet.part : mechanism.to[unmet.joint]!;
   const own = op?.kind === 'open' || op?.kind === 'lift' ? op.part : -1;
-  const over = ancestors(mechanism, blocker);
-  const under = ancestors(mechanism, host);
-  const away = [...over].filter((part) => !under.has(part));
-  const aside = [...under].filter((part) => !over.has(part) && part !== own);
+  const over = couldCarry(mechanism, blocker);
+  const under = couldCarry(mechanism, host);
+  const along = (part: number, other: number) => carried(mechanism, state, part).has(other);
+  const away = [...over].filter((part) => !under.has(part) || !along(part, host));
+  const aside = [...under].filter((part) => part !== own && (!over.has(part) || !along(part, blocker)));
   const lift = (part: number): StripOp => ({ kind: 'lift', part });
   if (unmet.need !== 'open') return [...away, ...aside].map(lift);
   const opens = away.map((part): StripOp => ({ kind: 'open', part }));
@@ -120,14 +121,14 @@ function partings(mechanism: Mechanism, state: DeviceState, part: number, inside
 function isolationNeeds(mechanism: Mechanism, state: DeviceState, host: number, op: StripOp | null): StripOp[][] {
   const { alone, together, cells, battery } = mechanism.isolation;
   const own = op?.kind === 'open' || op?.kind === 'lift' ? op.part : -1;
-  const aside = [...ancestors(mechanism, host)]
+  const aside = [...couldCarry(mechanism, host)]
     .filter((part) => part !== own && !cells.includes(part))
     .map((part): StripOp => ({ kind: 'lift', part }));
   const byAlone = alone.map((joint): StripOp => ({ kind: 'release', joint }));
   const left = together.filter((joint) => !state.released[joint]);
   if (left.length > 0) return left.map((joint) => [{ kind: 'release', joint }, ...byAlone, ...aside]);
   if (byAlone.length > 0) return [[...byAlone, ...aside]];
-  return [[...ancestors(mechanism, battery)].map((part): StripOp => ({ kind: 'lift', part })).concat(aside)];
+  return [[...couldCarry(mechanism, battery)].map((part): StripOp => ({ kind: 'lift', part })).concat(aside)];
 }
 
 /** How many operations deep a detour is followed to see whether it comes back to what it is to avoid. */
@@ -159,7 +160,7 @@ function asksFor(mechanism: Mechanism, state: DeviceState, detour: StripOp, avoi
 }
 
 /** The part and all that could carry it, the base left out. */
-function ancestors(mechanism: Mechanism, part: number): Set<number> {
+export function couldCarry(mechanism: Mechanism, part: number): Set<number> {
   const found = new Set(part === mechanism.base ? [] : [part]);
   for (const each of found) {
     for (const joint of couldDecide(mechanism, each)) {

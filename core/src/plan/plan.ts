@@ -31,7 +31,7 @@ import { withProving } from './proving.ts';
 import { explained } from './reasons.ts';
 import { rebuildDrafts, wayBack } from './rebuild.ts';
 import { schoolFor } from './school.ts';
-import { placesOnMat, stripDrafts } from './strip.ts';
+import { placesOnMat, stripDrafts, workDrafts } from './strip.ts';
 import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, toolsOf } from './supplies.ts';
 import { checkTargets, inWords, PlanError, type Target } from './target.ts';
 import { replacementWarnings, type Warning, workWarnings } from './told.ts';
@@ -92,6 +92,8 @@ interface Present {
   readonly warnings: readonly Warning[];
   /** parts fitted as new: these targets count as replaced */
   readonly renewed: ReadonlySet<string>;
+  /** parts fitted again and not lifted since */
+  readonly refitted: ReadonlySet<number>;
 }
 
 function presentState(mechanism: Mechanism, done: readonly DoneOp[]): Present {
@@ -109,7 +111,12 @@ function presentState(mechanism: Mechanism, done: readonly DoneOp[]): Present {
     return { code: 'out-of-order', ...(named.joint ? { joint: named.joint } : { part: named.part }), text };
   });
   const renewed = new Set(done.flatMap((op) => (op.kind === 'fit' && op.new ? [op.part!] : [])));
-  return { state, history, warnings, renewed };
+  const refitted = new Set<number>();
+  for (const op of history) {
+    if (op.kind === 'fit') refitted.add(op.part);
+    if (op.kind === 'lift') refitted.delete(op.part);
+  }
+  return { state, history, warnings, renewed, refitted };
 }
 
 function openTargets(targets: readonly Target[], renewed: ReadonlySet<string>): Target[] {
@@ -131,7 +138,7 @@ function planWith(
   const goal = withIsolationAfterLive(mechanism, start, goalOf(mechanism, start, targets, { live }), live);
   const warnings: Warning[] = [...present.warnings];
 
-  const least = leastSets(mechanism, start, goal, { live }, noWork(mechanism));
+  const least = leastSets(mechanism, start, goal, { live }, noWork(mechanism), present.refitted);
   if (least.length === 0) {
     const names = targets.map((target) => inWords(mechanism, target)).join(', ');
     throw new PlanError('targets', `No sequence of operations can ${names}. Check the map, or choose another target.`);
@@ -140,7 +147,7 @@ function planWith(
 
   const candidates = least.map((set) => {
     const school = schoolFor(mechanism, start, set, display, policy, live);
-    const whole = leastSets(mechanism, start, goal, school.rules, school.seed)[0];
+    const whole = leastSets(mechanism, start, goal, school.rules, school.seed, present.refitted)[0];
     return whole ? { set: whole, rules: school.rules, asWished: true } : { set, rules: { live }, asWished: false };
   });
   const share = { ...budget, limitMs: budget.limitMs / (2 * candidates.length) };
@@ -279,25 +286,19 @@ function takeOffDrafts(
   live: ReadonlySet<number>,
 ): Draft[] {
   const included = new Set(moves.flatMap((move) => move.included));
-  const all = [...moving.ops, ...missing];
-  const onMat = placesOnMat(mechanism, start, all);
-  const drafts: Draft[] = [];
-  all.forEach((op, index) => {
-    const ends = op.kind === 'release' ? mechanism.held[op.joint]! : [op.part];
-    const earlier =
-      index < moving.ops.length
-        ? [...moving.before[index]!].map((each) => drafts[each]!.op.id)
-        : drafts.slice(-1).map((draft) => draft.op.id);
+  const work = workDrafts(mechanism, start, moving, policy, live, () => 'move').map((draft): Draft => {
+    const { op } = draft;
+    const joint = op.joint === undefined ? undefined : mechanism.joint.get(op.joint);
+    const ends = joint === undefined ? [mechanism.part.get(op.part!)!] : mechanism.held[joint]!;
+    return ends.some((part) => included.has(part)) ? { ...draft, op: { ...op, onBoth: true } } : draft;
+  });
+  const onMat = placesOnMat(mechanism, start, [...moving.ops, ...missing]).slice(moving.ops.length);
+  const drafts = [...work];
+  missing.forEach((op, index) => {
+    const after = drafts.slice(-1).map((draft) => draft.op.id);
+    const isLive = op.kind === 'release' && isMarkedLive(mechanism, live, op.joint);
     drafts.push(
-      physicalDraft(mechanism, {
-        physical: op,
-        after: earlier,
-        onMat: onMat[index]!,
-        policy,
-        stage: index < moving.ops.length ? 'move' : 'rebuild',
-        live: op.kind === 'release' && isMarkedLive(mechanism, live, op.joint),
-        more: ends.some((part) => included.has(part)) ? { onBoth: true } : {},
-      }),
+      physicalDraft(mechanism, { physical: op, after, onMat: onMat[index]!, policy, stage: 'rebuild', live: isLive }),
     );
   });
   return drafts;
@@ -307,7 +308,14 @@ function takeOffDrafts(
 function afterMoves(drafts: readonly Draft[], moves: readonly Draft[]): Draft[] {
   const ids = moves.map(({ op }) => op.id);
   if (ids.length === 0) return [...drafts];
-  return drafts.map((draft) => (draft.op.kind === 'procedure' ? draft : after(draft, ids)));
+  return drafts.map((draft) => {
+    if (draft.op.kind !== 'procedure') return after(draft, ids);
+    // a bond that is undone in the move is cleaned after that
+    return after(
+      draft,
+      ids.filter((id) => draft.op.joint !== undefined && id === `release:${draft.op.joint}`),
+    );
+  });
 }
 
 function rebuildPurpose(targets: readonly Target[]): string {

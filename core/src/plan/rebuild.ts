@@ -110,7 +110,8 @@ export function rebuildDrafts(
       },
     });
   });
-  const joined = beforeTheirCarrier(mechanism, drafts, renewal.moves);
+  // the natural sequence is the strip-down's, turned round
+  const joined = beforeTheirCarrier(mechanism, drafts.toReversed(), renewal.moves);
   const renewed = renewal.moves.flatMap((move) => renewedPieces(mechanism, move));
   const fresh = [...joined, ...renewed].map((draft) => {
     const pieces = renewed.filter((piece) => draft.op.id === `fit:${renewalHost(mechanism, renewal.moves, piece)}`);
@@ -197,13 +198,22 @@ function withBonds(mechanism: Mechanism, drafts: readonly Draft[], renewal: Rene
       renewalOf(joint) === 'with-part' && mechanism.held[number]!.some((part) => renewal.replaced.has(part));
     const laying = layingDrafts(joint, comesWithPart);
     const last = laying.at(-1)?.op.id;
-    // the last movement of the part: closed where it was opened, else fitted
-    const down = goesDown.filter((id) => id.startsWith('close:') || !ids.has(id.replace('fit:', 'close:')));
+    // what swings open can be laid while it stands; anything else before it is fitted
+    const down = goesDown.filter((id) =>
+      swingsOpen(mechanism, id)
+        ? id.startsWith('close:') || !ids.has(id.replace('fit:', 'close:'))
+        : !ids.has(id.replace('close:', 'fit:')) || id.startsWith('fit:'),
+    );
     const waiting = isSelfParting(joint) || down.length > 0 ? down : [making];
     if (last) all = all.map((draft) => (waiting.includes(draft.op.id) ? after(draft, [last]) : draft));
     all.push(...laying, ...pressingDrafts(joint, isSelfParting(joint) ? (down[0] ?? making) : making));
   });
   return all;
+}
+
+function swingsOpen(mechanism: Mechanism, id: string): boolean {
+  const part = mechanism.map.parts[mechanism.part.get(id.slice(id.indexOf(':') + 1))!]!;
+  return part.opens !== undefined || ['display', 'cover', 'shell'].includes(part.kind);
 }
 
 function layingDrafts(bond: BondJoint, comesWithPart: boolean): Draft[] {

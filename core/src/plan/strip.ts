@@ -25,28 +25,40 @@ export function stripDrafts(
   const ids = precedence.ops.map((op) => idOf(mechanism, op));
   const before = precedence.before.map((each) => [...each].map((index) => ids[index]!));
   const first = removedFirst(mechanism, precedence, ids, before);
+  const opened = isOpenAlready(mechanism, start) ? -1 : openingIndex(mechanism, precedence, first, ids);
+  const stageOf = (index: number): Stage => (first.has(ids[index]!) ? 'prepare' : index <= opened ? 'open' : 'strip');
+  const work = workDrafts(mechanism, start, precedence, policy, live, stageOf);
+  return withPreparation(mechanism, start, [...work, ...filmDrafts(mechanism, ids)], first);
+}
+
+/** Operations with their heat and solvent; also what comes off an old part on the mat is warmed and soaked. */
+export function workDrafts(
+  mechanism: Mechanism,
+  start: DeviceState,
+  precedence: Precedence,
+  policy: Policy,
+  live: ReadonlySet<number>,
+  stageOf: (index: number) => Stage,
+): Draft[] {
+  const ids = precedence.ops.map((op) => idOf(mechanism, op));
+  const before = precedence.before.map((each) => [...each].map((index) => ids[index]!));
   const onMat = placesOnMat(mechanism, start, precedence.ops);
   const blocks = heatBlocks(mechanism, precedence, policy);
-  const opened = isOpenAlready(mechanism, start) ? -1 : openingIndex(mechanism, precedence, first, ids);
-
   const drafts = precedence.ops.map((op, index) => {
-    const stage: Stage = first.has(ids[index]!) ? 'prepare' : index <= opened ? 'open' : 'strip';
     const block = blocks.find((each) => each.cuts.includes(index));
     return physicalDraft(mechanism, {
       physical: op,
       after: [...before[index]!, ...(block ? [block.id] : [])],
       onMat: onMat[index]!,
       policy,
-      stage,
+      stage: stageOf(index),
       live: op.kind === 'release' && isMarkedLive(mechanism, live, op.joint),
       block: block?.id,
     });
   });
-  const heats = blocks.map((block) => heatDraft(mechanism, block, precedence, ids, before, onMat));
-  const soaks = soakDrafts(mechanism, precedence, policy, before, onMat);
-  const bared = filmDrafts(mechanism, ids);
-  const prepared = apart(withSoaks([...drafts, ...heats], soaks), soaks);
-  return withPreparation(mechanism, start, [...prepared, ...bared], first);
+  const heats = blocks.map((block) => heatDraft(mechanism, block, precedence, ids, before, onMat, stageOf));
+  const soaks = soakDrafts(mechanism, precedence, policy, before, onMat, stageOf);
+  return apart(withSoaks([...drafts, ...heats], soaks), soaks);
 }
 
 function removedFirst(
@@ -135,6 +147,7 @@ function heatDraft(
   ids: readonly string[],
   before: readonly (readonly string[])[],
   onMat: readonly boolean[],
+  stageOf: (index: number) => Stage,
 ): Draft {
   const cuts = new Set(block.cuts.map((index) => ids[index]!));
   const earlier = block.cuts.flatMap((index) => before[index]!).filter((id) => !cuts.has(id));
@@ -148,7 +161,7 @@ function heatDraft(
     wait_s: block.wait_s * rounds,
     tool: block.tool,
     face: onMat[block.cuts[0]!] ? null : (block.bond.heatFace ?? bondAt(mechanism, precedence, block.cuts[0]!).face),
-    stage: 'open',
+    stage: stageOf(block.cuts[0]!),
     after: earlier,
     starts: block.id,
   });
@@ -161,6 +174,7 @@ function soakDrafts(
   policy: Policy,
   before: readonly (readonly string[])[],
   onMat: readonly boolean[],
+  stageOf: (index: number) => Stage,
 ): Draft[] {
   return precedence.ops.flatMap((op, index): Draft[] => {
     const bond = op.kind === 'release' ? mechanism.map.joints[op.joint]! : null;
@@ -173,7 +187,7 @@ function soakDrafts(
         seconds: TIMES.soak,
         wait_s: bond.solvent.soak_s,
         face: onMat[index] ? null : bond.face,
-        stage: 'strip',
+        stage: stageOf(index),
         after: before[index]!,
       }),
     ];
