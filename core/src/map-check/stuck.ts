@@ -34,7 +34,7 @@ export function stuckErrors(map: DeviceMap): Finding[] {
   const ring = shortestRing(waitsFor);
   const message = ring
     ? `These can never come apart: ${inWords(ring)}. Remove the entry that is wrong.`
-    : `This can never be done: ${inWords(endlessWait(waitsFor))}, which nothing releases. Remove the entry that is wrong.`;
+    : `This can never be done: ${endlessWait(waitsFor).join(' waits for ')}, which never comes off. Remove the entry that is wrong.`;
   const first = left.find(({ op }) => nameOf(mechanism, op) === (ring ?? [...waitsFor.keys()])[0])!.op;
   return [{ path: pathOf(first), message }];
 }

@@ -1,5 +1,5 @@
 import FlatQueue from 'flatqueue';
-import { type DeviceState, type Mechanism, play, type Rules, type StripOp } from '../holds/index.ts';
+import { changesNothing, type DeviceState, type Mechanism, play, type Rules, type StripOp } from '../holds/index.ts';
 import { type Need, needsFor, opKey } from './need.ts';
 import { housekeeping } from './housekeeping.ts';
 import { hasOp, opsOf, setKey, withOps, type WorkSet } from './work-set.ts';
@@ -85,7 +85,8 @@ function grown(
     const asked = [...goal(state), ...housekeeping(mechanism, state, refitted)];
     const needs = [...asked, ...waiting.flatMap((each) => each.needs)];
     if (needs.length === 0) return { set, state, open: waiting.length > 0 ? null : [] };
-    const unanswered = needs.filter((need) => !need.options.some((op) => hasOp(set, op)));
+    const pending = (op: StripOp) => hasOp(set, op) && !changesNothing(state, op);
+    const unanswered = needs.filter((need) => !need.options.some(pending));
     if (unanswered.some((need) => need.options.length === 0)) return { set, state, open: null };
     const forced = unanswered.filter((need) => need.options.length === 1).map((need) => need.options[0]!);
     if (forced.length > 0) {

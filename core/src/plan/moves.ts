@@ -70,7 +70,13 @@ export function movesOf(
 }
 
 /** The work that takes the moved parts off the old ones, from the state after the strip-down. */
-export function moveWork(mechanism: Mechanism, state: DeviceState, moves: readonly Move[], rules: Rules): Precedence {
+export function moveWork(
+  mechanism: Mechanism,
+  state: DeviceState,
+  moves: readonly Move[],
+  rules: Rules,
+  refitted: ReadonlySet<number>,
+): Precedence {
   const goals = moves
     .filter((move) => move.replaced !== mechanism.base)
     .map((move) =>
@@ -80,6 +86,13 @@ export function moveWork(mechanism: Mechanism, state: DeviceState, moves: readon
         move.parts.filter((part) => state.status[part] !== OFF && !move.moved.has(part)),
       ),
     );
-  const set = leastSets(mechanism, state, (now) => goals.flatMap((goal) => goal(now)), rules, noWork(mechanism))[0];
+  const set = leastSets(
+    mechanism,
+    state,
+    (now) => goals.flatMap((goal) => goal(now)),
+    rules,
+    noWork(mechanism),
+    refitted,
+  )[0];
   return precedenceOf(mechanism, state, set ?? noWork(mechanism), rules);
 }

@@ -181,13 +181,13 @@ function planWith(
   );
   const allOps = [...present.history, ...stripped.ops];
   const moves = movesOf(mechanism, assembled(mechanism), allOps, targets);
-  const moving = moveWork(mechanism, stripped.state, moves, { live });
+  const moving = moveWork(mechanism, stripped.state, moves, { live }, present.refitted);
   const moved = moving.ops.reduce((state, op) => applied(mechanism, state, op), stripped.state);
 
-  const back = wayBack(mechanism, moved, lacking, display);
+  const back = wayBack(mechanism, moved, allOps, lacking, display);
   const reached = back.missing.reduce((state, op) => applied(mechanism, state, op), moved);
   const body = rebuildDrafts(mechanism, reached, back, { moves, replaced, policy });
-  const proving = withProving(mechanism, reached, body, back.path, replaced, policy);
+  const proving = withProving(mechanism, reached, body, back.touched, replaced, policy);
   const moveDrafts = takeOffDrafts(mechanism, stripped.state, moving, back.missing, moves, policy, live);
   const rebuildTasks = [...moveDrafts, ...afterMoves(proving, moveDrafts)];
   const rebuildFound = arrangeBack(

@@ -19,12 +19,12 @@ export function withProving(
   replaced: ReadonlySet<number>,
   policy: Policy,
 ): Draft[] {
-  if (drafts.length === 0) return [];
+  if (drafts.length === 0 && path.ops.length === 0) return [];
   const closing = closingIds(mechanism, path, drafts);
   const ordered = new Map(withAllPredecessors(drafts.map(({ task }) => task)).map((task) => [task.id, task.after]));
   const afterClosing = (id: string) => closing.has(id) || [...closing].some((each) => ordered.get(id)!.has(each));
   const untilClosed = drafts.filter(({ op }) => !afterClosing(op.id) && !(op.joint && closing.has(`lay:${op.joint}`)));
-  const functions = touchedFunctions(mechanism, state, path.ops, replaced);
+  const functions = touchedFunctions(mechanism, path.ops, replaced);
   const seconds = Math.max(TIMES.testLeast, TIMES.testEach * functions.length);
 
   const films = filmsOff(mechanism, state, drafts, replaced);
@@ -102,18 +102,13 @@ function closingIds(mechanism: Mechanism, path: Precedence, drafts: readonly Dra
 }
 
 /** Every function that could have been touched: by what was moved, unplugged, or parted by itself. */
-function touchedFunctions(
-  mechanism: Mechanism,
-  state: DeviceState,
-  ops: readonly StripOp[],
-  replaced: ReadonlySet<number>,
-): string[] {
+function touchedFunctions(mechanism: Mechanism, ops: readonly StripOp[], replaced: ReadonlySet<number>): string[] {
   const { map } = mechanism;
   const parts = new Set(ops.flatMap((op) => (op.kind === 'release' ? [] : [op.part])));
   replaced.forEach((part) => parts.add(part));
   const joints = new Set(ops.flatMap((op) => (op.kind === 'release' ? [op.joint] : [])));
   map.joints.forEach((_, joint) => {
-    const parted = mechanism.selfParting[joint] && mechanism.held[joint]!.some((part) => state.status[part] !== 0);
+    const parted = mechanism.selfParting[joint] && mechanism.held[joint]!.some((part) => parts.has(part));
     if (parted) joints.add(joint);
   });
   const touched = new Set([

@@ -1,6 +1,15 @@
 import { type BondJoint, isSelfParting, renewalOf } from '../device-map/index.ts';
 import { withAllPredecessors } from './arrange.ts';
-import { assembled, copyOf, type DeviceState, liveJoints, type Mechanism, OFF, type StripOp } from '../holds/index.ts';
+import {
+  assembled,
+  copyOf,
+  type DeviceState,
+  liveJoints,
+  type Mechanism,
+  OFF,
+  type PhysicalOp,
+  type StripOp,
+} from '../holds/index.ts';
 import { TIMES } from './estimates.ts';
 import { leastSets } from './least-set.ts';
 import type { Move } from './moves.ts';
@@ -15,16 +24,24 @@ import { noWork, opsOf, withOps, type WorkSet } from './work-set.ts';
 export interface WayBack {
   readonly whole: DeviceState;
   readonly path: Precedence;
+  /** the same for everything that was undone at any time in this job, also what is back in its place */
+  readonly touched: Precedence;
+  /** bonds that were made again already: they may still want pressing and curing */
+  readonly remade: ReadonlySet<number>;
   /** further strip-down work without which nothing could be put back */
   readonly missing: readonly StripOp[];
   readonly extra: ReturnType<typeof rebuildWaits>;
   readonly live: ReadonlySet<number>;
 }
 
-/** @param lacking joints that the new parts have no place for */
+/**
+ * @param history all that was done in this job until now
+ * @param lacking joints that the new parts have no place for
+ */
 export function wayBack(
   mechanism: Mechanism,
   state: DeviceState,
+  history: readonly PhysicalOp[],
   lacking: ReadonlySet<number>,
   display: 'taken-off' | 'on-flexes',
 ): WayBack {
@@ -38,13 +55,20 @@ export function wayBack(
       path: precedenceOf(mechanism, whole, undone, { live, extra }, true),
     }),
   );
-  const found = waysDown.find(({ path }) => path.complete);
-  if (found) return { whole, ...found, missing: [], live };
-  const { extra, path } = waysDown[1]!;
-  const larger = leastSets(mechanism, whole, () => [], { live, extra }, undone)[0];
-  if (!larger) return { whole, path, missing: [], extra, live };
+  const { extra, path } = waysDown.find((way) => way.path.complete) ?? waysDown[1]!;
+  const rules = { live, extra };
+  const everUndone = withOps(undone, whole, history.filter(isStripOp));
+  const touched = everUndone.weight === undone.weight ? path : precedenceOf(mechanism, whole, everUndone, rules, true);
+  const remade = new Set(history.flatMap((op) => (op.kind === 'make' && !state.released[op.joint] ? [op.joint] : [])));
+  const way = { whole, extra, live, touched, remade };
+  const larger = path.complete ? undefined : leastSets(mechanism, whole, () => [], rules, undone)[0];
+  if (!larger) return { ...way, path, missing: [] };
   const missing = opsOf(larger).filter((op) => !isIn(undone, op));
-  return { whole, path: precedenceOf(mechanism, whole, larger, { live, extra }, true), missing, extra, live };
+  return { ...way, path: precedenceOf(mechanism, whole, larger, rules, true), missing };
+}
+
+function isStripOp(op: PhysicalOp): op is StripOp {
+  return op.kind === 'release' || op.kind === 'open' || op.kind === 'lift';
 }
 
 function isIn(set: WorkSet, op: StripOp): boolean {
@@ -76,7 +100,7 @@ export interface Renewal {
 export function rebuildDrafts(
   mechanism: Mechanism,
   state: DeviceState,
-  { path, whole }: WayBack,
+  { path, whole, remade }: WayBack,
   renewal: Renewal,
 ): Draft[] {
   const onMat = placesOnMat(mechanism, whole, path.ops);
@@ -122,7 +146,7 @@ export function rebuildDrafts(
         )
       : draft;
   });
-  return withBonds(mechanism, fresh, renewal);
+  return withBonds(mechanism, fresh, renewal, remade);
 }
 
 function backId(mechanism: Mechanism, op: StripOp): string {
@@ -186,11 +210,20 @@ function renewalHost(mechanism: Mechanism, moves: readonly Move[], piece: Draft)
 }
 
 /** Bonds are scraped, cleaned, dried and laid before their part goes down, and pressed after. */
-function withBonds(mechanism: Mechanism, drafts: readonly Draft[], renewal: Renewal): Draft[] {
+function withBonds(
+  mechanism: Mechanism,
+  drafts: readonly Draft[],
+  renewal: Renewal,
+  remade: ReadonlySet<number>,
+): Draft[] {
   const ids = new Set(drafts.map(({ op }) => op.id));
   let all = [...drafts];
   mechanism.map.joints.forEach((joint, number) => {
     if (joint.type !== 'bond') return;
+    if (remade.has(number) && !isSelfParting(joint)) {
+      all.push(...pressingDrafts(joint, `make:${joint.id}`));
+      return;
+    }
     const making = `make:${joint.id}`;
     const goesDown = joint.holds.flatMap((id) => [`close:${id}`, `fit:${id}`]).filter((id) => ids.has(id));
     if (isSelfParting(joint) ? goesDown.length === 0 : !ids.has(making)) return;

@@ -15,25 +15,31 @@ export class ComputePool {
     filename: workerFile(),
     minThreads: 1,
     maxThreads: THREADS,
-    maxQueue: QUEUE,
     resourceLimits: { maxOldGenerationSizeMb: 2048 },
   });
 
+  #inHand = 0;
+
   /** @throws Problem 503 when the queue is full, 422 for what can't be computed, or not in time */
   async run(task: Task, limitMs: number): Promise<unknown> {
-    const deadline = AbortSignal.timeout(Math.min(limitMs, MOST_MS) + GRACE_MS);
+    if (this.#inHand >= THREADS + QUEUE) {
+      throw new Problem(503, 'Both compute threads are busy and the queue is full.', [], { 'retry-after': '2' });
+    }
+    this.#inHand++;
+    // a request's own time runs from its turn; those before it may take theirs
+    const waitingTurns = 1 + Math.floor(this.#inHand / THREADS);
+    const deadline = AbortSignal.timeout((Math.min(limitMs, MOST_MS) + GRACE_MS) * waitingTurns);
     let answer: Answer;
     try {
       answer = (await this.#pool.run(task, { signal: deadline })) as Answer;
     } catch (error) {
       if (deadline.aborted) throw new Problem(422, 'This takes longer than a request may. Send a smaller one.');
-      if ((error as Error).message.startsWith('Task queue is at limit')) {
-        throw new Problem(503, 'Both compute threads are busy and the queue is full.', [], { 'retry-after': '2' });
-      }
       if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') {
         throw new Problem(422, 'This takes more memory than a request may. Send a smaller one.');
       }
       throw error;
+    } finally {
+      this.#inHand--;
     }
     if ('refused' in answer) throw new Problem(422, answer.refused, answer.errors);
     return answer.value;
