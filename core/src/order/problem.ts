@@ -49,6 +49,8 @@ export class CycleError extends Error {
  */
 export interface Gate<S> {
   readonly start: S;
+  /** true where it admits everything */
+  readonly isOpen?: boolean;
   admits(state: S, op: number): boolean;
   after(state: S, op: number): S;
   commits(op: number): boolean;

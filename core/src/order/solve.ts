@@ -21,7 +21,13 @@ interface Node<S> {
 const MOST_NODES = 700_000;
 const BEAM_WIDTHS = [1, 12, 120];
 
-const OPEN_GATE: Gate<null> = { start: null, admits: () => true, after: () => null, commits: () => false };
+const OPEN_GATE: Gate<null> = {
+  isOpen: true,
+  start: null,
+  admits: () => true,
+  after: () => null,
+  commits: () => false,
+};
 
 /**
  * An order of least cost, and the proof of it: best-first search over closed sets of operations.
@@ -29,7 +35,7 @@ const OPEN_GATE: Gate<null> = { start: null, admits: () => true, after: () => nu
  * An operation that needs neither another tool nor another face is done at once: moved to the front of any order it
  * costs nothing there, and where it stood the rest never gets dearer. So the search branches only on what to take up
  * next. The bound is `changesLeft`, for tools and faces; when the first node popped is complete, or no node can beat
- * the best order found by the beams before it, that order is proven.
+ * the best order that greed and beams have found before, that order is proven.
  *
  * When the budget runs out the best order found is returned with the least bound still open.
  * @throws CycleError
@@ -37,29 +43,41 @@ const OPEN_GATE: Gate<null> = { start: null, admits: () => true, after: () => nu
 export function solveOrder<S = null>(problem: OrderProblem, budget: Budget, gate?: Gate<S>): OrderResult {
   const search = new Search<S>(problem, gate ?? (OPEN_GATE as unknown as Gate<S>));
   const until = budget.now() + budget.limitMs;
+  const expired = () => budget.now() > until;
   const work = problem.ops.reduce((sum, op) => sum + op.seconds, 0);
 
-  let best: Node<S> | null = null;
+  let best = search.greedy();
+  const isBest = () => best !== null && best.cost <= search.root.bound + 1e-9;
   for (const width of BEAM_WIDTHS) {
-    const found = search.beam(width, () => best !== null && budget.now() > until);
-    if (found && (!best || found.cost < best.cost)) best = found;
-    if ((best && best.cost <= search.root.bound + 1e-9) || budget.now() > until) break;
+    if (isBest() || (best && expired())) break;
+    const found = search.beam(width, () => best !== null && expired());
+    if (found && (!best || found.cost < best.cost)) best = foundBy(found, problem);
   }
 
   let bound = search.root.bound;
-  if (!best || best.cost > bound + 1e-9) {
-    const outcome = search.bestFirst(best, (bound_) => {
-      bound = bound_;
-      if (best) budget.onProgress?.({ seconds: work + best.cost, lowerBoundSeconds: work + bound });
-      return budget.now() > until;
+  if (!isBest() && !(best && expired())) {
+    const outcome = search.bestFirst(best?.cost ?? Infinity, (open) => {
+      bound = open;
+      if (best) budget.onProgress?.({ seconds: work + best.cost, lowerBoundSeconds: work + open });
+      return best !== null && expired();
     });
-    best = outcome.best;
+    if (outcome.found) best = foundBy(outcome.found, problem);
     bound = outcome.bound;
   }
   if (!best) throw new NoOrderError();
   const optimal = best.cost <= bound + 1e-9;
-  const cost = costOf(problem, orderOf(best, problem));
+  const cost = costOf(problem, best.order);
   return { ...cost, lowerBoundSeconds: optimal ? cost.seconds : work + bound, optimal };
+}
+
+/** An order with the cost of its setups. */
+interface Found {
+  readonly order: readonly string[];
+  readonly cost: number;
+}
+
+function foundBy<S>(node: Node<S>, problem: OrderProblem): Found {
+  return { order: orderOf(node, problem), cost: node.cost };
 }
 
 /** No order satisfies the gate; without one this can't happen. */
@@ -88,16 +106,50 @@ class Search<S> {
     this.root = this.#settled(new Uint32Array(words), size, startTool, startFace, 0, gate.start, [], null);
   }
 
+  /** Takes what costs least now, again and again: a first order for problems of any size. Null where it gets stuck. */
+  greedy(): Found | null {
+    const { size, tool, face, next, startTool, startFace } = this.#network;
+    const waiting = new Int32Array(size);
+    next.forEach((followers) => followers.forEach((op) => waiting[op]!++));
+    const ready = new Set([...waiting.keys()].filter((op) => waiting[op] === 0));
+    const order: string[] = [];
+    let [nowTool, nowFace, cost, gate] = [startTool, startFace, 0, this.#gate.start];
+    const setup = (op: number) => this.#setupCost(op, nowTool, nowFace);
+    while (ready.size > 0) {
+      let chosen = -1;
+      for (const op of ready) {
+        if (!this.#gate.admits(gate, op)) continue;
+        if (chosen < 0 || setup(op) < setup(chosen)) chosen = op;
+        if (setup(chosen) === 0 && !this.#gate.commits(chosen)) break;
+      }
+      if (chosen < 0) return null;
+      cost += setup(chosen);
+      if (tool[chosen]! >= 0) nowTool = tool[chosen]!;
+      if (face[chosen]! >= 0) nowFace = face[chosen]!;
+      gate = this.#gate.after(gate, chosen);
+      ready.delete(chosen);
+      for (const each of next[chosen]!) if (--waiting[each]! === 0) ready.add(each);
+      order.push(this.#problem.ops[chosen]!.id);
+    }
+    return { order, cost };
+  }
+
+  #setupCost(op: number, toolNow: number, faceNow: number): number {
+    const [tool, face] = [this.#network.tool[op]!, this.#network.face[op]!];
+    const change = tool >= 0 && tool !== toolNow ? this.#problem.toolChangeSeconds : 0;
+    return change + (face >= 0 && face !== faceNow && faceNow >= 0 ? this.#problem.flipSeconds : 0);
+  }
+
   /** Follows the `width` most promising nodes level by level; quick, and without proof. */
   beam(width: number, expired: () => boolean): Node<S> | null {
     let level = [this.root];
     while (level.length > 0) {
       const done = level.find((node) => node.left === 0);
       if (done) return done;
-      if (expired()) return null;
       const seen = new Map<string, Node<S>>();
       for (const node of level) {
         for (const next of this.#expand(node)) {
+          if (expired()) return null;
           const known = seen.get(next.key);
           if (!known || next.cost < known.cost) seen.set(next.key, next);
         }
@@ -107,34 +159,35 @@ class Search<S> {
     return null;
   }
 
-  bestFirst(found: Node<S> | null, expired: (bound: number) => boolean): { best: Node<S> | null; bound: number } {
+  /** @param beaten the cost of the best order known; `found` is set only where it is beaten */
+  bestFirst(beaten: number, expired: (bound: number) => boolean): { found: Node<S> | null; bound: number } {
     const queue = new FlatQueue<Node<S>>();
     const cheapest = new Map<string, number>([[this.root.key, 0]]);
-    let best = found;
+    let found: Node<S> | null = null;
+    let least = beaten;
     queue.push(this.root, priority(this.root));
     for (let popped = 1; queue.length > 0; popped++) {
       const node = queue.pop()!;
-      if (best && node.bound >= best.cost - 1e-9) return { best, bound: best.cost };
-      if (node.left === 0) return { best: node, bound: node.cost };
-      const stop = cheapest.size > MOST_NODES || (popped % 64 === 0 && expired(node.bound));
-      if (stop && best) return { best, bound: node.bound };
+      if (node.bound >= least - 1e-9) return { found, bound: least };
+      if (node.left === 0) return { found: node, bound: node.cost };
+      const full = cheapest.size > MOST_NODES && least < Infinity;
+      if (full || (popped % 16 === 0 && expired(node.bound))) return { found, bound: node.bound };
       if (cheapest.get(node.key)! < node.cost) continue;
       for (const next of this.#expand(node)) {
-        if (best && next.bound >= best.cost - 1e-9) continue;
+        if (next.bound >= least - 1e-9) continue;
         const known = cheapest.get(next.key);
         if (known !== undefined && known <= next.cost) continue;
         cheapest.set(next.key, next.cost);
-        if (next.left === 0) best = next;
+        if (next.left === 0) [found, least] = [next, next.cost];
         else queue.push(next, priority(next));
       }
     }
-    return { best, bound: best ? best.cost : this.root.bound };
+    return { found, bound: least < Infinity ? least : this.root.bound };
   }
 
   /** One successor for each tool and face that could be taken up next, and for each operation that commits. */
-  #expand(node: Node<S>): Node<S>[] {
+  *#expand(node: Node<S>): Generator<Node<S>> {
     const { tool, face } = this.#network;
-    const found: Node<S>[] = [];
     const taken = new Set<number>();
     for (const op of this.#free(node.done, node.gate)) {
       const nextTool = tool[op]! < 0 ? node.tool : tool[op]!;
@@ -143,15 +196,11 @@ class Search<S> {
       const commits = this.#gate.commits(op);
       if (taken.has(pair) && !commits) continue;
       if (!commits) taken.add(pair);
-      const cost =
-        node.cost +
-        (nextTool === node.tool ? 0 : this.#problem.toolChangeSeconds) +
-        (nextFace === node.face || node.face < 0 ? 0 : this.#problem.flipSeconds);
+      const cost = node.cost + this.#setupCost(op, node.tool, node.face);
       const done = withBit(node.done, op);
       const gate = this.#gate.after(node.gate, op);
-      found.push(this.#settled(done, node.left - 1, nextTool, nextFace, cost, gate, [op], node));
+      yield this.#settled(done, node.left - 1, nextTool, nextFace, cost, gate, [op], node);
     }
-    return found;
   }
 
   /** The node after everything has been done that costs no setup. */
@@ -170,19 +219,22 @@ class Search<S> {
     const steps = [...first];
     let left = startLeft;
     let gate = startGate;
-    let free: number[] = [];
-    for (let again = true; again;) {
-      again = false;
-      free = this.#ready(done);
-      for (const op of free) {
-        const needsSetup = (toolOf[op]! >= 0 && toolOf[op] !== tool) || (faceOf[op]! >= 0 && faceOf[op] !== face);
-        if (needsSetup || this.#gate.commits(op) || !this.#gate.admits(gate, op)) continue;
-        done[op >>> 5]! |= 1 << (op & 31);
-        gate = this.#gate.after(gate, op);
-        steps.push(op);
-        left--;
-        again = true;
+    const pending = this.#ready(done);
+    const free: number[] = [];
+    for (let at = 0; at < pending.length; at++) {
+      const op = pending[at]!;
+      const needsSetup = (toolOf[op]! >= 0 && toolOf[op] !== tool) || (faceOf[op]! >= 0 && faceOf[op] !== face);
+      if (needsSetup || this.#gate.commits(op) || !this.#gate.admits(gate, op)) {
+        free.push(op);
+        continue;
       }
+      done[op >>> 5]! |= 1 << (op & 31);
+      gate = this.#gate.after(gate, op);
+      steps.push(op);
+      left--;
+      for (const each of this.#network.next[op]!) if (this.#isReady(done, each)) pending.push(each);
+      // what the gate held back may be admitted now
+      if (this.#gate.isOpen !== true) pending.push(...free.splice(0));
     }
     const toolChanges = changesLeft(this.#tools, free, tool);
     const faceRuns = changesLeft(this.#faces, free, face);
@@ -194,17 +246,19 @@ class Search<S> {
 
   /** Operations that are not done and whose predecessors are. */
   #ready(done: Uint32Array): number[] {
-    const { size, words, before } = this.#network;
     const found: number[] = [];
-    for (let op = 0; op < size; op++) {
-      if (done[op >>> 5]! & (1 << (op & 31))) continue;
-      let free = true;
-      for (let word = 0, at = op * words; word < words && free; word++, at++) {
-        free = (before[at]! & ~done[word]!) === 0;
-      }
-      if (free) found.push(op);
+    for (let op = 0; op < this.#network.size; op++) {
+      if (!(done[op >>> 5]! & (1 << (op & 31))) && this.#isReady(done, op)) found.push(op);
     }
     return found;
+  }
+
+  #isReady(done: Uint32Array, op: number): boolean {
+    const { words, before } = this.#network;
+    for (let word = 0, at = op * words; word < words; word++, at++) {
+      if (before[at]! & ~done[word]!) return false;
+    }
+    return true;
   }
 
   #free(done: Uint32Array, gate: S): number[] {

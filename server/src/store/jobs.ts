@@ -9,7 +9,7 @@ import {
   withEvent,
 } from '@nibrel/core/bench';
 import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
-import { asc, desc, eq } from 'drizzle-orm';
+import { asc, desc, eq, sql } from 'drizzle-orm';
 import type { Db } from './database.ts';
 import type { DeviceMaps } from './device-maps.ts';
 import { events, jobs } from './schema.ts';
@@ -34,10 +34,24 @@ export class Jobs {
   readonly #db: Db;
   readonly #maps: DeviceMaps;
   readonly #live = new Map<string, Live>();
+  readonly #knownEvent;
+  readonly #insertEvent;
 
   constructor(db: Db, maps: DeviceMaps) {
     this.#db = db;
     this.#maps = maps;
+    // written once, run for every event
+    this.#knownEvent = db
+      .select()
+      .from(events)
+      .where(eq(events.id, sql.placeholder('id')))
+      .prepare();
+    const columns = ['job', 'id', 'type', 'at', 'by', 'data', 'receivedAt'] as const;
+    const values = Object.fromEntries(columns.map((column) => [column, sql.placeholder(column)]));
+    this.#insertEvent = db
+      .insert(events)
+      .values(values as unknown as typeof events.$inferInsert)
+      .prepare();
   }
 
   list(): Job[] {
@@ -76,7 +90,7 @@ export class Jobs {
     const duplicate: string[] = [];
     const rejected: Appended['rejected'] = [];
     try {
-      this.#db.transaction((tx) => {
+      this.#db.$client.transaction(() => {
         for (const each of incoming) {
           const checked = checkedEvent(each);
           if ('problem' in checked) {
@@ -84,7 +98,7 @@ export class Jobs {
             continue;
           }
           const { event } = checked;
-          const known = tx.select().from(events).where(eq(events.id, event.id)).get();
+          const known = this.#knownEvent.get({ id: event.id });
           if (known) {
             if (known.job === job.id && sameContent(eventOf(known), event)) duplicate.push(event.id);
             else rejected.push({ id: event.id, problem: 'This id is taken by an event with other content.' });
@@ -96,12 +110,10 @@ export class Jobs {
             continue;
           }
           live.state = outcome.state;
-          tx.insert(events)
-            .values({ ...event, job: job.id, data: JSON.stringify(event.data), receivedAt: now })
-            .run();
+          this.#insertEvent.run({ ...event, job: job.id, data: JSON.stringify(event.data), receivedAt: now });
           accepted.push(event.id);
         }
-      });
+      })();
     } catch (error) {
       live.state = before;
       throw error;

@@ -1,0 +1,112 @@
+import highsLoader from 'highs';
+import { type BenchEvent, doneStep, newJob, planAhead, withEvent } from '../src/bench/index.ts';
+import { assembled, liveJoints, mechanismOf } from '../src/holds/index.ts';
+import { solveOrder } from '../src/order/index.ts';
+import { arrange } from '../src/plan/arrange.ts';
+import { goalOf } from '../src/plan/goal.ts';
+import { leastSets } from '../src/plan/least-set.ts';
+import { planRepair } from '../src/plan/index.ts';
+import { DEFAULT_POLICY } from '../src/plan/policy.ts';
+import { precedenceOf } from '../src/plan/precedence.ts';
+import { stripDrafts } from '../src/plan/strip.ts';
+import { noWork } from '../src/plan/work-set.ts';
+import { tern5 } from '../test/maps.ts';
+import { mixedIntegerModel } from '../test/order-model.ts';
+import { chains, randomOrderProblem } from '../test/order-problems.ts';
+import { median, noise, percentile, timed } from './measure.ts';
+
+const now = () => performance.now();
+const round = (value: number) => Number(value.toPrecision(3));
+
+/** Sixty operations in five independent chains, five tools and two faces: wanted under 1 s, proven. */
+function sixtyOperations() {
+  const problems = [1, 2, 3, 4, 5].map((seed) => chains(5, 12, seed, 5, 2));
+  const medians = problems.map((problem) => {
+    if (!solveOrder(problem, { now, limitMs: 30_000 }).optimal) throw new Error('not proven');
+    return median(timed(3, () => solveOrder(problem, { now, limitMs: 30_000 })));
+  });
+  return { wanted_ms: 1000, median_ms: round(median(medians)), worst_ms: round(Math.max(...medians)) };
+}
+
+/** Against a mixed-integer model by HiGHS, 10 to 14 operations: equal cost, wanted 100 times as fast over those solved. */
+async function againstHighs() {
+  const highs = await highsLoader();
+  const rows = [];
+  for (const size of [10, 11, 12, 13, 14]) {
+    const problem = randomOrderProblem(size * 101, size);
+    const start = performance.now();
+    const solved = highs.solve(mixedIntegerModel(problem), { time_limit: 60 });
+    const highs_ms = performance.now() - start;
+    const own_ms = median(timed(20, () => solveOrder(problem, { now, limitMs: 5000 })));
+    const own = solveOrder(problem, { now, limitMs: 5000 });
+    const solvedIt = solved.Status === 'Optimal';
+    if (solvedIt && Math.abs(solved.ObjectiveValue - own.setupSeconds) > 1e-4)
+      throw new Error(`cost differs at ${size}`);
+    rows.push({ size, status: solved.Status, highs_ms: round(highs_ms), own_ms: round(own_ms) });
+  }
+  const solved = rows.filter((row) => row.status === 'Optimal');
+  const sum = (key: 'highs_ms' | 'own_ms') => solved.reduce((total, row) => total + row[key], 0);
+  return { wanted_ratio: 100, ratio: round(sum('highs_ms') / sum('own_ms')), solved: solved.length, rows };
+}
+
+/** Least set and a legal order with its bound for a full strip of Tern 5: wanted under 50 ms. */
+function fullStrip() {
+  const map = tern5();
+  const targets = [{ full: true } as const];
+  const strip = () => {
+    const mechanism = mechanismOf(map);
+    const start = assembled(mechanism);
+    const live = liveJoints(mechanism, start);
+    const [set] = leastSets(mechanism, start, goalOf(mechanism, start, targets, { live }), { live }, noWork(mechanism));
+    const drafts = stripDrafts(mechanism, start, precedenceOf(mechanism, start, set!, { live }), DEFAULT_POLICY, live);
+    return arrange(
+      mechanism,
+      start,
+      drafts.map(({ task }) => task),
+      new Set(),
+      { live },
+      { now, limitMs: 0 },
+    );
+  };
+  const whole = () => planRepair({ map, targets }, { now, limitMs: 0 });
+  return { wanted_ms: 50, strip_ms: round(median(timed(25, strip))), wholePlan_ms: round(median(timed(15, whole))) };
+}
+
+/** One more event in a job of 1 000, and the plan from there: what a key waits for is the first. */
+function keyInLongJob() {
+  const mechanism = mechanismOf(tern5());
+  const job = {
+    id: 'j',
+    map: 'tern-5',
+    revision: 1,
+    targets: [{ replace: 'display' }],
+    policy: {},
+    title: '',
+    createdAt: '',
+  };
+  let state = newJob(mechanism, job);
+  let count = 0;
+  const event = (type: string, data: object) =>
+    ({ id: `e${count++}`, type, at: '2026-11-24T10:00:00Z', by: 'x', data }) as unknown as BenchEvent;
+  const send = (each: BenchEvent) => {
+    const outcome = withEvent(mechanism, state, each);
+    if ('state' in outcome) state = outcome.state;
+  };
+  for (const op of planAhead(mechanism, state, { now, limitMs: 500 }).ops.slice(0, 14))
+    send(event('did', { steps: [doneStep(op)] }));
+  while (count < 1000) send(event('note', { text: 'n' }));
+  const [next] = planAhead(mechanism, state, { now, limitMs: 500 }).ops;
+  const did = event('did', { steps: [doneStep(next!)] });
+  const runs = timed(200, () => withEvent(mechanism, state, did));
+  return { wanted_ms: 100, median_ms: round(median(runs)), p99_ms: round(percentile(runs, 0.99)) };
+}
+
+console.log(
+  JSON.stringify({
+    noise: round(noise()),
+    order60: sixtyOperations(),
+    fullStrip: fullStrip(),
+    keyInJobOf1000: keyInLongJob(),
+    againstHighs: await againstHighs(),
+  }),
+);
