@@ -173,7 +173,7 @@ function Ties({ title, joints, name, onSelect }: TiesProps) {
       <ul>
         {joints.map((each) => (
           <li key={each.id} className="border-b border-hair">
-            <Button weight="quiet" className="w-full px-0 font-normal" onClick={() => onSelect(each.id)}>
+            <Button weight="quiet" className="-ml-4 w-full font-normal" onClick={() => onSelect(each.id)}>
               {name(each)}
             </Button>
           </li>
@@ -199,7 +199,7 @@ function Under({ map, entries, onSelect }: UnderProps) {
           const id = 'part' in entry ? entry.part : entry.joint;
           return (
             <li key={id} className="border-b border-hair">
-              <Button weight="quiet" className="w-full px-0 font-normal" onClick={() => onSelect(id)}>
+              <Button weight="quiet" className="-ml-4 w-full font-normal" onClick={() => onSelect(id)}>
                 {thingName(map, id)}, {'part' in entry ? entry.until : 'released'}
                 {entry.note ? `. ${entry.note}` : ''}
               </Button>

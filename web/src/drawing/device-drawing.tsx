@@ -63,7 +63,7 @@ export function DeviceDrawing({ map, side, label, onPress, ...shown }: DeviceDra
       {[...(shown.gone ?? [])].map((id) => (
         <Ghost key={id} map={map} side={side} id={id} />
       ))}
-      {visible.toReversed().map((part) => (
+      {raised(visible, shown).map((part) => (
         <PartShape
           key={part.id}
           map={map}
@@ -88,10 +88,26 @@ export function DeviceDrawing({ map, side, label, onPress, ...shown }: DeviceDra
         />
       ))}
       {standing.map((each, index) => (
-        <Standing key={each.part} map={map} side={side} {...each} x={width + 8} y={index * 46} onPress={onPress} />
+        <Standing
+          key={each.part}
+          map={map}
+          side={side}
+          {...each}
+          x={width + 8}
+          y={index * 46}
+          now={shown.now?.has(each.part) ?? false}
+          onPress={onPress}
+        />
       ))}
     </svg>
   );
+}
+
+/** From the deepest up; what is in hand or looked at is drawn last, so that nothing hides it. */
+function raised(visible: readonly Part[], { now, selected }: Shown): Part[] {
+  const isMarked = (part: Part) => part.id === selected || (now?.has(part.id) ?? false);
+  const upwards = visible.toReversed();
+  return [...upwards.filter((part) => !isMarked(part)), ...upwards.filter(isMarked)];
 }
 
 /** A part is named where nothing nearer covers its middle and there is room for the words. */
@@ -278,11 +294,12 @@ interface StandingProps {
   readonly tethers: readonly string[];
   readonly x: number;
   readonly y: number;
+  readonly now: boolean;
   onPress?(thing: string): void;
 }
 
 /** A part that stands open: its outline beside the device, still tied to it by what tethers it. */
-function Standing({ map, side, part: id, tethers, x, y, onPress }: StandingProps) {
+function Standing({ map, side, part: id, tethers, x, y, now, onPress }: StandingProps) {
   const part = map.parts.find((each) => each.id === id)!;
   const scale = Math.min(1, (map.outline.width * 0.62) / part.box.w, (map.outline.height * 0.86) / part.box.h);
   const [w, h] = [part.box.w * scale, part.box.h * scale];
@@ -308,13 +325,13 @@ function Standing({ map, side, part: id, tethers, x, y, onPress }: StandingProps
         width={w}
         height={h}
         rx="4"
-        fill="var(--sheet)"
-        fillOpacity="0.6"
-        stroke="var(--ink)"
-        strokeWidth="0.5"
+        fill={now ? 'var(--now-wash)' : 'var(--sheet)'}
+        fillOpacity={now ? 1 : 0.6}
+        stroke={now ? 'var(--now)' : 'var(--ink)'}
+        strokeWidth={now ? 1.1 : 0.5}
         strokeDasharray="2.4 1.8"
       />
-      <Words x={x + w / 2} y={y + h / 2}>
+      <Words x={x + w / 2} y={y + h / 2} strong={now}>
         {part.name}
       </Words>
       <Words x={x + w / 2} y={y + h / 2 + 5.5}>

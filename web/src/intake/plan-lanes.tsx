@@ -48,8 +48,8 @@ function Lane({
 }) {
   return (
     <>
-      <span className="truncate pr-3 leading-5">{lane}</span>
-      <div className="relative h-5 border-b border-hair">
+      <span className="truncate pr-3 leading-[1.1rem]">{lane}</span>
+      <div className="relative h-[1.1rem] border-b border-hair">
         <div className="absolute inset-y-0 border-l border-now" style={{ left: share(turn) }} />
         {bars.map((bar) => (
           <div

@@ -1,0 +1,12 @@
+import { writeFileSync } from 'node:fs';
+import { deviceMapSchema } from '@nibrel/core/device-map';
+import { eventSchema, jsonSchema, openApi } from '../server/src/http/openapi.ts';
+
+// npm run schemas: publishes what the code takes, as JSON Schema and OpenAPI, to docs/.
+const draft = { $schema: 'https://json-schema.org/draft/2020-12/schema' };
+const publish = (name: string, schema: object) =>
+  writeFileSync(new URL(`../docs/${name}`, import.meta.url), `${JSON.stringify(schema, null, 2)}\n`);
+
+publish('device-map.schema.json', { ...draft, title: 'Device map, version 1', ...jsonSchema(deviceMapSchema, true) });
+publish('events.schema.json', { ...draft, title: 'Event of a repair job', ...eventSchema() });
+publish('openapi.json', openApi());

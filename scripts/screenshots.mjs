@@ -1,0 +1,68 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { browserInstalled, built, installed, root } from './setup.mjs';
+
+// npm run screenshots: one picture of each main view, from demo data, to docs/screenshots.
+await installed();
+await built();
+const executablePath = await browserInstalled();
+const port = 4699;
+const server = spawn(process.execPath, [join(root, 'server/dist/main.js'), '--demo'], {
+  env: { ...process.env, NIBREL_PORT: String(port), NIBREL_DATA: mkdtempSync(join(tmpdir(), 'nibrel-shots-')) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((resolve) => server.stdout.on('data', (text) => String(text).includes('ready') && resolve()));
+const url = `http://127.0.0.1:${port}`;
+const { jobs } = await (await fetch(`${url}/api/v1/jobs`)).json();
+const job = (title) => jobs.find((each) => each.title === title).id;
+
+const views = [
+  ['bench', '/', /hands-on/],
+  [
+    'devices',
+    '/devices/tern-5',
+    /Tern 5/,
+    async (page) => page.getByRole('combobox', { name: 'Part or joint' }).selectOption('connector-lid'),
+  ],
+  ['new-repair', '/new?map=tern-5&part=display', /proven least/],
+  ['at-the-bench', `/jobs/${job('Purser 3')}`, /to go/],
+  [
+    'at-the-bench-start',
+    `/jobs/${job('Deck crew 14')}`,
+    /to go/,
+    async (page) => {
+      for (let n = 0; n < 4; n++) {
+        await page.keyboard.press('Space');
+        await page.waitForTimeout(300);
+      }
+    },
+  ],
+  ['record', `/jobs/${job('Wheelhouse 2')}/record`, /none left/],
+  ['at-the-bench-dark', `/jobs/${job('Purser 3')}`, /to go/, undefined, { colorScheme: 'dark' }],
+  ['at-the-bench-upright', `/jobs/${job('Purser 3')}`, /to go/, undefined, { viewport: { width: 820, height: 1180 } }],
+];
+
+const browser = await chromium.launch({
+  executablePath,
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+});
+const settings = {
+  state: { theme: 'system', sound: false, speech: false, person: 'Ines', people: ['Ines', 'Tomas'] },
+  version: 0,
+};
+for (const [name, path, ready, act, options] of views) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
+  const page = await context.newPage();
+  await page.addInitScript((stored) => localStorage.setItem('nibrel.bench', stored), JSON.stringify(settings));
+  await page.goto(url + path);
+  await page.getByText(ready).first().waitFor();
+  await act?.(page);
+  await page.waitForTimeout(1200);
+  await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+  await context.close();
+}
+await browser.close();
+server.kill();
