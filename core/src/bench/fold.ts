@@ -59,7 +59,8 @@ function undone(mechanism: Mechanism, state: JobState, event: BenchEvent & { typ
   return { state: { ...without, standing } };
 }
 
-function isUndoable(event: BenchEvent): boolean {
+/** Can this be taken back by an undo? */
+export function isUndoable(event: BenchEvent): boolean {
   return ['did', 'screw', 'timer', 'trouble', 'found', 'decision', 'test', 'targets', 'finish'].includes(event.type);
 }
 

@@ -18,15 +18,17 @@ export const targetSchema = Joi.object({
   .with('newLacks', 'replace')
   .with('keep', 'full');
 
-const options = Object.fromEntries(
-  Object.entries(POLICY_OPTIONS).map(([key, values]) => [key, Joi.string().valid(...values)]),
-);
+const option = (key: keyof typeof POLICY_OPTIONS) => Joi.string().valid(...POLICY_OPTIONS[key]);
+const school = Joi.string().max(100).allow(null);
 
+/**
+ * The policy of a plan. What changes the set of operations must be one of its options; a school that this version does
+ * not know is let through, and the plan warns that it goes by the default.
+ */
 export const policySchema = Joi.object({
-  ...options,
-  heat: options['heat']!.allow(null),
-  closing: options['closing']!.allow(null),
-});
+  display: option('display'),
+  batteryWhilePrying: option('batteryWhilePrying'),
+}).pattern(Joi.string().max(100), school);
 
 /** An operation that was done already (contract.md, compute/plan). */
 export const doneSchema = Joi.alternatives(

@@ -85,6 +85,12 @@ describe('the small example', () => {
     expect(ids(made.rebuild)).toEqual(expect.arrayContaining(['fit:lid', 'make:lid-screws']));
   });
 
+  it('goes by the default where a school is not known, and says so', () => {
+    const made = plan(sample(), [{ replace: 'screen' }], { heat: 'campfire', mood: 'good' } as never);
+    expect(made.warnings.filter(({ code }) => code === 'policy')).toHaveLength(2);
+    expect(made.strip.find((op) => op.name === 'heat')).toMatchObject({ tool: 'warming plate' });
+  });
+
   it('names the field where a target can not be understood', () => {
     expect(() => plan(sample(), [{ replace: 'nothing' }])).toThrow(PlanError);
     try {

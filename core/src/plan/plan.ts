@@ -25,7 +25,7 @@ import { type Goal, leastSets } from './least-set.ts';
 import { movesOf, moveWork } from './moves.ts';
 import { needsFor } from './need.ts';
 import { after, type Draft, type Op, physicalDraft } from './op.ts';
-import { DEFAULT_POLICY, type Policy } from './policy.ts';
+import { type Policy, settled } from './policy.ts';
 import { precedenceOf } from './precedence.ts';
 import { withProving } from './proving.ts';
 import { explained } from './reasons.ts';
@@ -74,15 +74,21 @@ const FLEX_RISK_S = 60;
  * @throws PlanError naming the field, where a target or a done operation can't be understood or never be reached
  */
 export function planRepair(request: PlanRequest, budget: Budget): Plan {
-  const policy = { ...DEFAULT_POLICY, ...request.policy };
+  const { policy, unknown } = settled(request.policy);
   const mechanism = mechanismOf(request.map);
   const present = presentState(mechanism, request.done ?? []);
+  const asides = unknown.map((key): Warning => ({
+    code: 'policy',
+    text: `The school given for “${key}” is not known here; the plan goes by the default.`,
+  }));
   const targets = openTargets(request.targets, present.renewed);
   checkTargets(mechanism, targets);
 
   const schools = policy.display === 'auto' ? (['taken-off', 'on-flexes'] as const) : [policy.display];
   const share = { ...budget, limitMs: budget.limitMs / schools.length };
-  const plans = schools.map((display) => planWith(mechanism, present, targets, policy, display, share));
+  const plans = schools.map((display) =>
+    planWith(mechanism, { ...present, warnings: [...present.warnings, ...asides] }, targets, policy, display, share),
+  );
   return plans.reduce((best, each) => (each.charge < best.charge ? each : best)).plan;
 }
 

@@ -39,3 +39,15 @@ export const POLICY_OPTIONS = {
   tightening: ['torque', 'snug'],
   test: ['before-and-after', 'after'],
 } as const satisfies { [Key in keyof Policy]: readonly NonNullable<Policy[Key]>[] };
+
+/** A policy filled up with the defaults, and the questions of which the answer is not known. */
+export function settled(given: Partial<Policy> = {}): { policy: Policy; unknown: string[] } {
+  const options: Readonly<Record<string, readonly string[] | undefined>> = POLICY_OPTIONS;
+  const entries = Object.entries(given).filter(([, value]) => value !== undefined);
+  const isKnown = ([key, value]: [string, unknown]) =>
+    Object.hasOwn(options, key) && (value === null || options[key]!.includes(value as string));
+  return {
+    policy: { ...DEFAULT_POLICY, ...(Object.fromEntries(entries.filter(isKnown)) as Partial<Policy>) },
+    unknown: entries.filter((entry) => !isKnown(entry)).map(([key]) => key),
+  };
+}

@@ -2,7 +2,7 @@ import type { DoneStep, EventData } from '@nibrel/core/bench';
 import { doneStep } from '@nibrel/core/bench';
 import type { Op, Target } from '@nibrel/core/plan';
 import { keyOf, looseScrewsOf } from '@nibrel/core/screws';
-import { useEffect, useState } from 'react';
+import { type MouseEvent, useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useStore } from 'zustand';
 import { useKeys } from '../app/keys.ts';
@@ -178,7 +178,7 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
   const close = () => setPanel(null);
 
   return (
-    <div className="flex min-h-dvh flex-col lg:h-dvh">
+    <div className="flex min-h-dvh flex-col lg:h-dvh" onClick={letGo}>
       <TopBand
         mechanism={mechanism}
         map={map}
@@ -310,6 +310,11 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
       <UntilPanel map={map} ops={until} onClose={() => setUntil(null)} onTake={take} />
     </div>
   );
+}
+
+/** A button that was pressed by hand does not keep the pedal: the next Space is the step again. */
+function letGo(event: MouseEvent) {
+  if (event.detail > 0) (event.target as HTMLElement).closest('button')?.blur();
 }
 
 function Stopped({

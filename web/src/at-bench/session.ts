@@ -5,6 +5,7 @@ import {
   type EventData,
   type EventType,
   foldJob,
+  isUndoable,
   type Job,
   type JobState,
   withEvent,
@@ -168,9 +169,7 @@ export function openSession(id: string): StoreApi<Session> {
       send,
       step: (op) => send('did', { steps: [doneStep(op)] }),
       undo: async () => {
-        const last = get().state?.standing.findLast(
-          (each) => each.type !== 'note' && each.type !== 'pause' && each.type !== 'resume',
-        );
+        const last = get().state?.standing.findLast(isUndoable);
         return last ? send('undo', { event: last.id }) : false;
       },
       dismiss: () => set({ refusal: null }),

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Slider } from 'radix-ui';
 import { useState } from 'react';
 import { NavLink, useParams } from 'react-router';
+import { api } from '../app/client.ts';
 import { useKeys } from '../app/keys.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { fromTheTop, type Side } from '../drawing/geometry.ts';
@@ -64,6 +65,7 @@ function Device({ map }: { readonly map: DeviceMap }) {
     setPeeled(0);
   };
   useKeys({ f: () => flip(side === 'front' ? 'back' : 'front'), Escape: () => setSelected(null) });
+  const check = useQuery({ queryKey: ['check', map], staleTime: Infinity, queryFn: () => api.checkMap(map) });
   const part = map.parts.find((each) => each.id === selected);
   const touching = map.joints.filter((each) => part && (each.holds.includes(part.id) || each.to === part.id));
   const marked = new Set([...touching.map((each) => each.id), ...(part ? [] : selected ? [selected] : [])]);
@@ -113,7 +115,7 @@ function Device({ map }: { readonly map: DeviceMap }) {
           />
         </div>
       </div>
-      <ThingInfo map={map} selected={selected} way={way} onSelect={setSelected} />
+      <ThingInfo map={map} selected={selected} way={way} warnings={check.data?.warnings ?? []} onSelect={setSelected} />
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
+import type { Finding } from '@nibrel/core/map-check';
 import { jointKind, partName, type Plan, thingName } from '@nibrel/core/plan';
 import { screwLetters } from '@nibrel/core/screws';
 import { Link } from 'react-router';
@@ -11,11 +12,13 @@ interface ThingInfoProps {
   readonly map: DeviceMap;
   readonly selected: string | null;
   readonly way: Plan | null;
+  /** what the check says of this map */
+  readonly warnings: readonly Finding[];
   onSelect(thing: string | null): void;
 }
 
 /** What holds a part or joint, what it holds, and the way to it. */
-export function ThingInfo({ map, selected, way, onSelect }: ThingInfoProps) {
+export function ThingInfo({ map, selected, way, warnings, onSelect }: ThingInfoProps) {
   const part = map.parts.find((each) => each.id === selected);
   const joint = map.joints.find((each) => each.id === selected);
   const heldBy = map.joints.filter((each) => part && each.holds.includes(part.id));
@@ -51,6 +54,7 @@ export function ThingInfo({ map, selected, way, onSelect }: ThingInfoProps) {
         </optgroup>
       </select>
       {!part && !joint && <Whole map={map} />}
+      <Warnings warnings={warnings.filter((each) => selected === null || thingAt(map, each.path) === selected)} />
       {part && (
         <>
           <h2 className="text-far leading-tight font-bold">{part.name}</h2>
@@ -114,6 +118,32 @@ export function ThingInfo({ map, selected, way, onSelect }: ThingInfoProps) {
       )}
     </aside>
   );
+}
+
+function Warnings({ warnings }: { readonly warnings: readonly Finding[] }) {
+  if (warnings.length === 0) return null;
+  return (
+    <section aria-label="Warnings" className="mt-4">
+      <h3 className="text-note text-quiet">The check warns</h3>
+      <ul className="text-body text-care">
+        {warnings.map((each) => (
+          <li key={each.path + each.message} className="border-b border-hair py-1">
+            {each.message} <code className="text-note">{each.path}</code>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The part or joint that a path of the check points into. */
+function thingAt(map: DeviceMap, path: string): string | undefined {
+  const [, list, index] = /^(parts|joints)\[(\d+)\]/.exec(path) ?? [];
+  return list === 'parts'
+    ? map.parts[Number(index)]?.id
+    : list === 'joints'
+      ? map.joints[Number(index)]?.id
+      : undefined;
 }
 
 function Whole({ map }: { readonly map: DeviceMap }) {
