@@ -16,8 +16,9 @@ const KINDS = ['bracket', 'board', 'camera', 'speaker', 'flex', 'shield', 'lens'
 /**
  * A made-up device: parts held to the base or to each other by every kind of joint, things lying over things, one lead
  * or two or a jumper or a battery that lifts out. Not every one can be taken apart; let the check decide.
+ * @param rare hinges, gaskets and thermal material too
  */
-export function randomMap(seed: number): DeviceMap {
+export function randomMap(seed: number, rare = false): DeviceMap {
   const next = random(seed);
   const chance = (p: number) => next() < p;
   const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!;
@@ -86,6 +87,7 @@ export function randomMap(seed: number): DeviceMap {
             ...(chance(0.5) ? { heat: true } : {}),
           });
         else if (kindOfJoint < 0.9) add({ ...bare(common), type: 'seat' });
+        else if (rare) add({ ...bare(common), type: 'bond', style: pick(['gasket', 'thermal'] as const) });
         else add({ ...common, type: 'bond', style: 'pad' });
       }
     }
@@ -93,7 +95,8 @@ export function randomMap(seed: number): DeviceMap {
     for (let number = 1; number <= tethers; number++) {
       const to = pick(parts.filter((each) => each.id !== id && each.kind !== 'battery')).id;
       const common = joint('t', number, to);
-      if (chance(0.08)) add({ ...common, type: 'solder', points: [{ id: 'w', x: 1, y: 1 }] });
+      if (rare && chance(0.12)) add({ ...bare(common), type: 'hinge', edge: 'left' });
+      else if (chance(0.08)) add({ ...common, type: 'solder', points: [{ id: 'w', x: 1, y: 1 }] });
       else if (chance(0.15)) add({ ...bare(common), type: 'connector', style: 'spring' });
       else add({ ...common, type: 'connector', style: pick(['press', 'zif-flip', 'coax'] as const) });
     }

@@ -58,6 +58,8 @@ function unmetForRelease(mechanism: Mechanism, state: DeviceState, joint: number
   const place = groupOfJoint(mechanism, state, joint);
   const waits = (wait: Wait) => unmetWait(mechanism, state, wait, place, host);
   const unmet = [...mechanism.jointUnder[joint]!, ...(rules.extra?.joint.get(joint) ?? NOTHING)].flatMap(waits);
+  // a hinge and what parts by itself are never released: that is what holds in the end
+  if (!mechanism.releasable[joint]) return [...unmet, { joint, need: 'released' }];
   if (rules.isolation !== false && isolationMissing(mechanism, state, joint) && !rules.live.has(joint)) {
     unmet.push(...isolators(mechanism, state));
   }

@@ -39,10 +39,11 @@ function reached(mechanism: Mechanism, id: string, rules: Rules): Goal {
   if (part === undefined) {
     const joint = mechanism.joint.get(id)!;
     const op = { kind: 'release', joint } as const;
-    return (state) =>
-      state.released[joint]
-        ? []
-        : needsFor(mechanism, state, unmetFor(mechanism, state, op, rules), mechanism.to[joint]!, op, rules);
+    return (state) => {
+      if (state.released[joint]) return [];
+      const unmet = unmetFor(mechanism, state, op, rules).filter((each) => each.joint !== joint);
+      return needsFor(mechanism, state, unmet, mechanism.to[joint]!, op, rules);
+    };
   }
   const op = { kind: 'open', part } as const;
   return (state) => {
@@ -91,13 +92,16 @@ function leaving(mechanism: Mechanism, state: DeviceState, part: number): Need[]
     const carriers = new Set([...bound].flatMap((each) => [...couldCarry(mechanism, each)]));
     return [{ options: [...carriers].map((each) => ({ kind: 'lift', part: each })) }];
   }
-  const ties = madeTies(mechanism, state, part);
-  const hinged = ties.some(
+  const ties = [...bound].flatMap((each) => madeTies(mechanism, state, each));
+  const hinged = madeTies(mechanism, state, part).some(
     (joint) => mechanism.map.joints[joint]!.type === 'hinge' && mechanism.ends[joint]!.includes(mechanism.base),
   );
-  if (hinged) return state.status[part] === SEATED ? [{ options: [{ kind: 'open', part }] }] : [];
   const solder = ties.filter((joint) => mechanism.releasable[joint]);
-  return [{ options: solder.map((joint) => ({ kind: 'release', joint })) }];
+  // what a hinge keeps has gone as far as it can when it is open
+  if (hinged || solder.length === 0) {
+    return state.status[part] === SEATED ? [{ options: [{ kind: 'open', part }] }] : [];
+  }
+  return [{ options: [...new Set(solder)].map((joint) => ({ kind: 'release', joint })) }];
 }
 
 /** The part and what it stays bound to by solder and hinges. */

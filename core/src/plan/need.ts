@@ -43,9 +43,11 @@ export function needsFor(
         : partings(mechanism, state, each.via, carried(mechanism, state, host))),
     ]);
   const all = isolation ? [...needs, ...isolationNeeds(mechanism, state, host, op)] : needs;
-  return all.map(([first, ...others]) => ({
-    options: unique([first!, ...others.filter((other) => !asksFor(mechanism, state, other, first!, rules))]),
-  }));
+  const canBe = (each: StripOp) => each.kind !== 'release' || mechanism.releasable[each.joint]!;
+  return all.map(([first, ...others]) => {
+    const around = others.filter((other) => !asksFor(mechanism, state, other, first!, rules));
+    return { options: unique([first!, ...around].filter(canBe)) };
+  });
 }
 
 function direct(unmet: Unmet): StripOp {

@@ -326,4 +326,24 @@ describe('every plan of random maps', () => {
     );
     expect(played).toBeGreaterThan(100);
   });
+
+  it('and so is every plan of maps with hinges, gaskets and thermal material', () => {
+    let played = 0;
+    for (let seed = 1; seed <= 60; seed++) {
+      const map = randomMap(seed, true);
+      if (checkDeviceMap(map).errors.length > 0) continue;
+      const hinged = new Set(map.joints.flatMap((each) => (each.type === 'hinge' ? [...each.holds, each.to] : [])));
+      const part = map.parts.find((each) => !each.base && !hinged.has(each.id))?.id;
+      const targets: Target[][] = [[{ full: true }], [{ replace: 'p0' }], ...(part ? [[{ replace: part }]] : [])];
+      for (const each of targets) {
+        expect({ seed, each, wrong: playBack(map, planRepair({ map, targets: each }, hasty)) }).toEqual({
+          seed,
+          each,
+          wrong: [],
+        });
+        played++;
+      }
+    }
+    expect(played).toBeGreaterThan(100);
+  });
 });
