@@ -24,9 +24,10 @@ function isLoose(mechanism: Mechanism, state: DeviceState, part: number): boolea
   });
 }
 
-/** A single-use part of which a screw, bond or clip was released. */
+/** A single-use part of which a screw, bond or clip was released; one that a hinge keeps can't be lifted, ever. */
 function isUsedUp(mechanism: Mechanism, state: DeviceState, part: number): boolean {
   if (mechanism.map.parts[part]!.reuse !== 'single-use') return false;
+  if (mechanism.touching[part]!.some((joint) => mechanism.map.joints[joint]!.type === 'hinge')) return false;
   return mechanism.holding[part]!.some(
     (joint) => state.released[joint] === 1 && !mechanism.tether[joint] && mechanism.releasable[joint],
   );
