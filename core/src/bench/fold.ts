@@ -21,11 +21,8 @@ import {
 import type { BenchEvent, DoneStep, EventData } from './events.ts';
 import type { Job } from './job.ts';
 import { newlyReached } from './reached.ts';
-import { type JobState, newJob } from './state.ts';
+import { type JobState, newJob, type Outcome } from './state.ts';
 import { withTrouble } from './trouble.ts';
-
-/** The state after an event, or why it can't be taken: what still holds, in words. */
-export type Outcome = { readonly state: JobState } | { readonly problem: string };
 
 /** Folds a job's events. Events that were accepted once are taken again without question. */
 export function foldJob(mechanism: Mechanism, job: Job, events: readonly BenchEvent[]): JobState {

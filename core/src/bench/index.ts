@@ -10,8 +10,8 @@ export {
 } from './events.ts';
 export { doneSchema, policySchema, targetSchema } from './request-schema.ts';
 export type { Job } from './job.ts';
-export type { Correction, JobState, TestResult, Timer, Trouble } from './state.ts';
+export type { Correction, JobState, Outcome, TestResult, Timer, Trouble } from './state.ts';
 export { newJob } from './state.ts';
-export { foldJob, isUndoable, type Outcome, refusal, withEvent } from './fold.ts';
+export { foldJob, isUndoable, refusal, withEvent } from './fold.ts';
 export { targetsLeft } from './reached.ts';
 export { type Ahead, doneStep, planAhead } from './ahead.ts';

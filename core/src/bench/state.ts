@@ -80,3 +80,6 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     events: [],
   };
 }
+
+/** The state after an event, or why it can't be taken: what still holds, in words. */
+export type Outcome = { readonly state: JobState } | { readonly problem: string };

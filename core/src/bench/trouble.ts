@@ -1,8 +1,7 @@
 import { fastenerAt } from '../device-map/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { type Ledger, lose, type Screw } from '../screws/index.ts';
-import type { Outcome } from './fold.ts';
-import type { JobState, Trouble } from './state.ts';
+import type { JobState, Outcome, Trouble } from './state.ts';
 
 /** Records a trouble and what follows from it: operations added, counts corrected, a part that has to be new. */
 export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trouble): Outcome {

@@ -1,53 +1,29 @@
 import {
+  applied,
+  carried,
+  type DeviceState,
+  type Mechanism,
+  OFF,
+  type PhysicalOp,
+  type Rules,
+} from '../holds/index.ts';
+import {
   type Budget,
   costOf,
-  CycleError,
   type Gate,
   NoOrderError,
   type OrderProblem,
   type OrderResult,
   solveOrder,
 } from '../order/index.ts';
+import { gateFor, type Place } from './gate.ts';
+import { isLegalNow, withHost } from './legal.ts';
+import { directOnly, type Task, withAllPredecessors } from './task.ts';
 import { tidied } from './tidy.ts';
-import {
-  applied,
-  carried,
-  type DeviceState,
-  hostsOf,
-  mayRebuild,
-  type Mechanism,
-  OFF,
-  type PhysicalOp,
-  type Rules,
-  unmetFor,
-} from '../holds/index.ts';
 
 /** Guesses until the shop's own times replace them (contract.md, compute/plan). */
 export const TOOL_CHANGE_S = 8;
 export const FLIP_S = 5;
-
-/** An operation to be put in order. */
-export interface Task {
-  readonly id: string;
-  readonly seconds: number;
-  readonly tool: string | null;
-  readonly face: string | null;
-  readonly after: ReadonlySet<string>;
-  readonly physical?: PhysicalOp;
-  /** tasks of one block follow each other directly; `starts` marks the first */
-  readonly block?: string;
-  readonly starts?: boolean;
-  /** released live: all that leads to a dead device follows directly */
-  readonly live?: boolean;
-}
-
-interface Place {
-  readonly block: string | null;
-  readonly blockLeft: number;
-  readonly live: boolean;
-  readonly isolatingLeft: number;
-  readonly device: DeviceState | null;
-}
 
 /**
  * The cheapest order of strip-down tasks. What the tasks say of each other is tried first; where an order found that way
@@ -193,49 +169,6 @@ function isLegal(
   return true;
 }
 
-/** A part is fitted to the group where what holds it lies by then, unless its place is given. */
-export function withHost(mechanism: Mechanism, state: DeviceState, op: PhysicalOp): PhysicalOp {
-  if (op.kind !== 'fit' || op.onto >= 0) return op;
-  return { ...op, onto: hostsOf(mechanism, state, op.part)[0] ?? mechanism.base };
-}
-
-function isLegalNow(mechanism: Mechanism, state: DeviceState, op: PhysicalOp, rules: Rules): boolean {
-  switch (op.kind) {
-    case 'release':
-    case 'open':
-    case 'lift':
-      return unmetFor(mechanism, state, op, rules).length === 0;
-    default:
-      return mayRebuild(mechanism, state, op, undefined, rules.extra);
-  }
-}
-
-/**
- * The same tasks with everything that precedes them, not just what directly does.
- * @throws CycleError where tasks wait for each other
- */
-export function withAllPredecessors(tasks: readonly Task[]): Task[] {
-  const byId = new Map(tasks.map((task) => [task.id, task]));
-  const closed = new Map<string, Set<string>>();
-  const path: string[] = [];
-  const close = (id: string): Set<string> => {
-    const known = closed.get(id);
-    if (known) return known;
-    if (path.includes(id)) throw new CycleError(path.slice(path.indexOf(id)).reverse());
-    path.push(id);
-    const all = new Set<string>();
-    for (const each of byId.get(id)!.after) {
-      if (!byId.has(each)) continue;
-      all.add(each);
-      close(each).forEach((earlier) => all.add(earlier));
-    }
-    path.pop();
-    closed.set(id, all);
-    return all;
-  };
-  return tasks.map((task) => ({ ...task, after: close(task.id) }));
-}
-
 /** The tasks of a rebuild as the strip-down that they undo; everything else keeps its place in the order, turned round. */
 function turnedRound(tasks: readonly Task[]): Task[] {
   const later = new Map(tasks.map((task) => [task.id, new Set<string>()]));
@@ -284,49 +217,4 @@ function groupKeeping(
       });
     },
   };
-}
-
-/** Leaves out what follows from the others: fewer arrows, the same orders. */
-function directOnly(tasks: readonly Task[], task: Task): string[] {
-  const byId = new Map(tasks.map((each) => [each.id, each]));
-  const implied = new Set([...task.after].flatMap((id) => [...(byId.get(id)?.after ?? [])]));
-  return [...task.after].filter((id) => !implied.has(id));
-}
-
-function gateFor(mechanism: Mechanism, tasks: readonly Task[], isolating: ReadonlySet<string>, rules: Rules) {
-  const sizes = new Map<string, number>();
-  for (const { block } of tasks) if (block) sizes.set(block, (sizes.get(block) ?? 0) + 1);
-  const towards = new Set(isolating);
-  for (const task of tasks) if (isolating.has(task.id)) task.after.forEach((id) => towards.add(id));
-  const anyLive = tasks.some((task) => task.live);
-
-  return (device: DeviceState | null): Gate<Place> => ({
-    start: { block: null, blockLeft: 0, live: false, isolatingLeft: isolating.size, device },
-    key: (place) => (place.device ? place.device.group.join() : ''),
-    commits: (op) => tasks[op]!.starts === true || tasks[op]!.live === true,
-    admits(place, op) {
-      const task = tasks[op]!;
-      if (place.block !== null && task.block !== place.block) return false;
-      if (place.block === null && task.block !== undefined && !task.starts) return false;
-      if (place.live && !towards.has(task.id)) return false;
-      if (!place.device || !task.physical) return true;
-      return isLegalNow(mechanism, place.device, withHost(mechanism, place.device, task.physical), rules);
-    },
-    after(place, op) {
-      const task = tasks[op]!;
-      const members = task.block === undefined ? 0 : sizes.get(task.block)!;
-      const blockLeft = place.block === null ? members - 1 : place.blockLeft - 1;
-      const isolatingLeft = place.isolatingLeft - (isolating.has(task.id) ? 1 : 0);
-      return {
-        block: blockLeft > 0 && task.block ? task.block : null,
-        blockLeft: Math.max(0, blockLeft),
-        live: anyLive && (place.live || task.live === true) && isolatingLeft > 0,
-        isolatingLeft,
-        device:
-          place.device && task.physical
-            ? applied(mechanism, place.device, withHost(mechanism, place.device, task.physical))
-            : place.device,
-      };
-    },
-  });
 }

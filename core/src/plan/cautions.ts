@@ -24,11 +24,6 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
   }
   if (joint?.type === 'bond' && touches('glass'))
     return 'Glass can break and cut. Eyes covered; not deeper than the mark.';
-  if (touches('spring')) return 'A spring can fly off. Cover it with a finger; eyes covered.';
-  if (touches('sharp')) return `${part ? part.name : held.map((each) => each.name).join(', ')} has sharp edges.`;
-  if ((op.kind === 'open' || op.kind === 'lift') && touches('fragile-flex')) {
-    return `${partName(map, op.part!)} hangs on thin flexes. Never let it hang or pull; support it.`;
-  }
   if (
     !dead &&
     map.battery &&
@@ -36,6 +31,11 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
     held.some((each) => each.kind === 'bracket' || each.kind === 'shield')
   ) {
     return 'The battery is still connected. Keep the driver on the screw: a slip can burn the board.';
+  }
+  if (touches('spring')) return 'A spring can fly off. Cover it with a finger; eyes covered.';
+  if (touches('sharp')) return `${part ? part.name : held.map((each) => each.name).join(', ')} has sharp edges.`;
+  if ((op.kind === 'open' || op.kind === 'lift') && touches('fragile-flex')) {
+    return `${partName(map, op.part!)} hangs on thin flexes. Never let it hang or pull; support it.`;
   }
   if (op.name === 'power-off' && map.procedures?.powerOff) return map.procedures.powerOff;
   return null;

@@ -2,7 +2,7 @@ import type { Face } from '../device-map/index.ts';
 import type { Mechanism, PhysicalOp } from '../holds/index.ts';
 import { secondsOf, toolOf } from './estimates.ts';
 import type { Policy } from './policy.ts';
-import type { Task } from './arrange.ts';
+import type { Task } from './task.ts';
 
 export type Stage = 'prepare' | 'open' | 'strip' | 'move' | 'rebuild' | 'prove' | 'close';
 

@@ -19,7 +19,8 @@ import {
   type StripOp,
 } from '../holds/index.ts';
 import { type Budget, costOf, type OrderResult } from '../order/index.ts';
-import { arrange, arrangeBack, FLIP_S, TOOL_CHANGE_S, withHost } from './arrange.ts';
+import { arrange, arrangeBack, FLIP_S, TOOL_CHANGE_S } from './arrange.ts';
+import { withHost } from './legal.ts';
 import { goalOf } from './goal.ts';
 import { type Goal, leastSets } from './least-set.ts';
 import { movesOf, moveWork } from './moves.ts';

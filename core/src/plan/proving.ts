@@ -1,5 +1,5 @@
 import type { DeviceState, Mechanism, StripOp } from '../holds/index.ts';
-import { withAllPredecessors } from './arrange.ts';
+import { withAllPredecessors } from './task.ts';
 import { TIMES } from './estimates.ts';
 import { after, type Draft, idOf, procedureDraft, type Stage } from './op.ts';
 import type { Policy } from './policy.ts';

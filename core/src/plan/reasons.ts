@@ -1,5 +1,5 @@
 import type { DeviceMap } from '../device-map/index.ts';
-import { withAllPredecessors } from './arrange.ts';
+import { withAllPredecessors } from './task.ts';
 import type { Draft, Op } from './op.ts';
 import { thingName } from './words.ts';
 

@@ -1,5 +1,5 @@
 import { type BondJoint, isSelfParting, renewalOf } from '../device-map/index.ts';
-import { withAllPredecessors } from './arrange.ts';
+import { withAllPredecessors } from './task.ts';
 import {
   assembled,
   copyOf,

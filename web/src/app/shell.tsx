@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
-import { PersonPanel } from '../at-bench/panels.tsx';
+import { PersonPanel } from '../at-bench/panels/person-panel.tsx';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Panel } from '../ui/panel.tsx';

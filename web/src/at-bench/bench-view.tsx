@@ -15,20 +15,17 @@ import { Trouble } from '../ui/caution.tsx';
 import { sound, useSpokenStep, useWakeLock } from './feedback.ts';
 import { LookBack } from './look-back.tsx';
 import { Mat } from './mat.tsx';
-import { MissingScrewsPanel } from './missing-screws.tsx';
+import { MissingScrewsPanel } from './panels/missing-screws.tsx';
 import { nextUntested, Operation, testStage } from './operation.tsx';
 import { opWords } from './op-words.ts';
-import { OtherStepPanel } from './other-step.tsx';
-import {
-  ClearPanel,
-  KeysPanel,
-  NotePanel,
-  PersonPanel,
-  StopPanel,
-  TargetPanel,
-  TroublePanel,
-  UntilPanel,
-} from './panels.tsx';
+import { OtherStepPanel } from './panels/other-step.tsx';
+import { KeysPanel } from './panels/keys-panel.tsx';
+import { NotePanel } from './panels/note-panel.tsx';
+import { PersonPanel } from './panels/person-panel.tsx';
+import { ClearPanel, StopPanel } from './panels/stop-panels.tsx';
+import { TargetPanel } from './panels/target-panel.tsx';
+import { TroublePanel } from './panels/trouble-panel.tsx';
+import { UntilPanel } from './panels/until-panel.tsx';
 import { openSession } from './session.ts';
 import { shownOf } from './shown.ts';
 import { TopBand } from './top-band.tsx';

@@ -7,16 +7,20 @@ import { opLine } from './op-words.ts';
 /** A longer gap between two events is no work: the repair was left lying. */
 const LONGEST_STEP_S = 1800;
 
-/** What was done, as long as it took: from one event to the next. */
+/** What was done, as long as it took: from one event to the next, work and waiting each run together. */
 export function pastStretches(events: readonly BenchEvent[]): Stretch[] {
-  return events.flatMap((event, index): Stretch[] => {
+  const runs: Stretch[] = [];
+  events.forEach((event, index) => {
     const previous = events[index - 1];
-    if (!previous) return [];
+    if (!previous) return;
     const seconds = (Date.parse(event.at) - Date.parse(previous.at)) / 1000;
-    if (!(seconds > 0) || seconds > LONGEST_STEP_S) return [];
+    if (!(seconds > 0) || seconds > LONGEST_STEP_S) return;
     const kind = previous.type === 'timer' ? 'wait' : 'work';
-    return [{ id: event.id, seconds, kind, when: 'done', title: event.type }];
+    const last = runs.at(-1);
+    if (last?.kind === kind) runs[runs.length - 1] = { ...last, seconds: last.seconds + seconds };
+    else runs.push({ id: event.id, seconds, kind, when: 'done', title: kind === 'wait' ? 'waited' : 'done' });
   });
+  return runs;
 }
 
 /** What is to come, by the plan: each operation, and the wait that follows it. The first is now. */

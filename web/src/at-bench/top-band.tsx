@@ -2,6 +2,7 @@ import type { Ahead, JobState } from '@nibrel/core/bench';
 import { type DeviceMap } from '@nibrel/core/device-map';
 import { inWords } from '@nibrel/core/plan';
 import type { Mechanism } from '@nibrel/core/holds';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { capital, clock, duration } from '../app/format.ts';
 import { TimeBand } from '../ui/time-band.tsx';
@@ -19,8 +20,8 @@ interface TopBandProps {
 
 /** Past, now and next as one band, hands-on and waiting to scale. */
 export function TopBand({ mechanism, map, state, ahead, now, person, onPerson }: TopBandProps) {
-  const past = pastStretches(state.events);
-  const coming = comingStretches(map, ahead?.ops ?? []);
+  const past = useMemo(() => pastStretches(state.events), [state.events]);
+  const coming = useMemo(() => comingStretches(map, ahead?.ops ?? []), [map, ahead]);
   const span = Math.max(1, secondsOf(past) + secondsOf(coming));
   const toGo = secondsOf(coming);
   const targets = state.targets.map((each) => inWords(mechanism, each)).join(', ') || 'close it up';

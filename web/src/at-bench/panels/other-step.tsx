@@ -2,9 +2,9 @@ import { type DoneStep, type JobState, refusal } from '@nibrel/core/bench';
 import { type Mechanism, namedNeed, type NamedOp, numberedOp, possibleNow, unmetFor } from '@nibrel/core/holds';
 import { thingName } from '@nibrel/core/plan';
 import { useMemo, useState } from 'react';
-import { Button } from '../ui/button.tsx';
-import { Field } from '../ui/field.tsx';
-import { Panel } from '../ui/panel.tsx';
+import { Button } from '../../ui/button.tsx';
+import { Field } from '../../ui/field.tsx';
+import { Panel } from '../../ui/panel.tsx';
 
 interface OtherStepProps {
   readonly mechanism: Mechanism;

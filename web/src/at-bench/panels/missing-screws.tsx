@@ -3,10 +3,10 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { partName } from '@nibrel/core/plan';
 import { keyOf, type Screw, screwLetters } from '@nibrel/core/screws';
 import { useState } from 'react';
-import { Button } from '../ui/button.tsx';
-import { Field } from '../ui/field.tsx';
-import { Panel } from '../ui/panel.tsx';
-import { ScrewMark } from '../ui/screw-mark.tsx';
+import { Button } from '../../ui/button.tsx';
+import { Field } from '../../ui/field.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { ScrewMark } from '../../ui/screw-mark.tsx';
 
 interface MissingScrewsProps {
   readonly map: DeviceMap;

@@ -1,0 +1,50 @@
+import type { PhysicalOp } from '../holds/index.ts';
+import { CycleError } from '../order/index.ts';
+
+/** An operation to be put in order. */
+export interface Task {
+  readonly id: string;
+  readonly seconds: number;
+  readonly tool: string | null;
+  readonly face: string | null;
+  readonly after: ReadonlySet<string>;
+  readonly physical?: PhysicalOp;
+  /** tasks of one block follow each other directly; `starts` marks the first */
+  readonly block?: string;
+  readonly starts?: boolean;
+  /** released live: all that leads to a dead device follows directly */
+  readonly live?: boolean;
+}
+
+/**
+ * The same tasks with everything that precedes them, not just what directly does.
+ * @throws CycleError where tasks wait for each other
+ */
+export function withAllPredecessors(tasks: readonly Task[]): Task[] {
+  const byId = new Map(tasks.map((task) => [task.id, task]));
+  const closed = new Map<string, Set<string>>();
+  const path: string[] = [];
+  const close = (id: string): Set<string> => {
+    const known = closed.get(id);
+    if (known) return known;
+    if (path.includes(id)) throw new CycleError(path.slice(path.indexOf(id)).reverse());
+    path.push(id);
+    const all = new Set<string>();
+    for (const each of byId.get(id)!.after) {
+      if (!byId.has(each)) continue;
+      all.add(each);
+      close(each).forEach((earlier) => all.add(earlier));
+    }
+    path.pop();
+    closed.set(id, all);
+    return all;
+  };
+  return tasks.map((task) => ({ ...task, after: close(task.id) }));
+}
+
+/** Leaves out what follows from the others: fewer arrows, the same orders. */
+export function directOnly(tasks: readonly Task[], task: Task): string[] {
+  const byId = new Map(tasks.map((each) => [each.id, each]));
+  const implied = new Set([...task.after].flatMap((id) => [...(byId.get(id)?.after ?? [])]));
+  return [...task.after].filter((id) => !implied.has(id));
+}

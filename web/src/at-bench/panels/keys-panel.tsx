@@ -1,0 +1,45 @@
+import { Key } from '../../ui/button.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import type { Closing } from './form.ts';
+
+const BENCH_KEYS = [
+  ['Space', 'do the step; at a test: it works'],
+  ['PageDown', 'do the step (pedal)'],
+  ['PageUp', 'look back (pedal)'],
+  ['← →', 'look back, look ahead'],
+  ['Home', 'back to the step in hand'],
+  ['Enter', 'when looking ahead: all done until here'],
+  ['U', 'undo the last thing done'],
+  ['L', 'lay one screw'],
+  ['W', 'end the wait now'],
+  ['2, 3', 'at a test: fails, not tried'],
+  ['F', 'flip the drawing'],
+  ['M', 'missing screws: found, left out, new'],
+  ['T', 'trouble'],
+  ['E', 'something else was done'],
+  ['N', 'note'],
+  ['G', 'change the target'],
+  ['C', 'close up without replacing'],
+  ['P', 'pause, go on'],
+  ['X', 'stop now'],
+  ['I', 'who is at the bench'],
+  ['R', 'record'],
+  ['?', 'these keys'],
+] as const;
+
+export function KeysPanel({ open, onClose }: Closing) {
+  return (
+    <Panel title="Keys" open={open} onClose={onClose}>
+      <dl className="grid gap-x-8 sm:grid-cols-2">
+        {BENCH_KEYS.map(([key, what]) => (
+          <div key={key} className="flex items-center gap-4 border-b border-hair py-1.5">
+            <dt className="w-24">
+              <Key name={key} />
+            </dt>
+            <dd className="text-body">{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Panel>
+  );
+}

@@ -1,0 +1,105 @@
+import type { EventData } from '@nibrel/core/bench';
+import { useState } from 'react';
+import { Button } from '../../ui/button.tsx';
+import { Caution } from '../../ui/caution.tsx';
+import { Field } from '../../ui/field.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { type Closing, select, submitted } from './form.ts';
+
+interface StopPanelProps extends Closing {
+  onStop(stop: EventData['stop']): void;
+}
+
+const STOPS: Readonly<Record<EventData['stop']['reason'], string>> = {
+  smoke: 'Smoke',
+  swelling: 'The cell swells',
+  smell: 'Sweet or burnt smell',
+  leak: 'Something leaks',
+  heat: 'It gets hot by itself',
+  other: 'Something else',
+};
+
+/** From any moment: what is safe first, then it is isolated and handed to the lead. */
+export function StopPanel({ open, onClose, onStop }: StopPanelProps) {
+  const [reason, setReason] = useState<EventData['stop']['reason']>('smoke');
+  const [text, setText] = useState('');
+  return (
+    <Panel title="Stop now" open={open} onClose={onClose}>
+      <form
+        onSubmit={submitted(() => {
+          onStop({ reason, text: text.trim() });
+          onClose();
+        })}
+        className="flex flex-col gap-4"
+      >
+        <Caution>
+          Hands off the cell. Heat and charger off. If it can be moved safely, into the sand, outdoors, away from what
+          burns; if it smokes, leave it and leave the room. Fire service and local rules come before this screen.
+        </Caution>
+        <div>
+          <label htmlFor="stop-reason" className="block text-note text-quiet">
+            What is it
+          </label>
+          <select
+            id="stop-reason"
+            className={select}
+            autoFocus
+            value={reason}
+            onChange={(event) => setReason(event.target.value as typeof reason)}
+          >
+            {Object.entries(STOPS).map(([value, label]) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </div>
+        <Field label="Note" value={text} onChange={(event) => setText(event.target.value)} maxLength={2000} />
+        <Button weight="loud" type="submit" keyName="Enter">
+          Stop this repair
+        </Button>
+      </form>
+    </Panel>
+  );
+}
+
+export function ClearPanel({ open, onClose, onClear }: Closing & { onClear(text: string): void }) {
+  const [name, setName] = useState('');
+  const [text, setText] = useState('');
+  return (
+    <Panel
+      title="The lead clears it"
+      said="Say who decided, and why it is safe to go on."
+      open={open}
+      onClose={onClose}
+    >
+      <form
+        onSubmit={submitted(() => {
+          if (!name.trim() || !text.trim()) return;
+          onClear(`${name.trim()}: ${text.trim()}`);
+          onClose();
+        })}
+        className="flex flex-col gap-4"
+      >
+        <Field
+          label="Lead"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          required
+          autoFocus
+          maxLength={60}
+        />
+        <Field
+          label="Reason"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          required
+          maxLength={1000}
+        />
+        <Button weight="loud" type="submit" keyName="Enter">
+          Clear it
+        </Button>
+      </form>
+    </Panel>
+  );
+}

@@ -1,0 +1,58 @@
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Op } from '@nibrel/core/plan';
+import { plural } from '../../app/format.ts';
+import { Button } from '../../ui/button.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { opLine } from '../op-words.ts';
+import { submitted } from './form.ts';
+
+interface UntilPanelProps {
+  readonly map: DeviceMap;
+  readonly ops: readonly Op[] | null;
+  onClose(): void;
+  onTake(ops: readonly Op[]): void;
+}
+
+/** Hands were busy: all that must have been done until then, taken in one press and timed as a group. */
+export function UntilPanel({ map, ops, onClose, onTake }: UntilPanelProps) {
+  const screws = (ops ?? []).reduce(
+    (sum, op) =>
+      sum +
+      (op.kind === 'release' && map.joints.find((each) => each.id === op.joint)?.type === 'screw'
+        ? (op.count ?? 0)
+        : 0),
+    0,
+  );
+  return (
+    <Panel
+      title={ops ? `Done until “${opLine(map, ops.at(-1)!)}”` : ''}
+      said={
+        ops
+          ? `${plural(ops.length, 'operation')}, ${plural(screws, 'screw')} out of the device. Look at the mat before you say yes.`
+          : ''
+      }
+      open={ops !== null}
+      onClose={onClose}
+    >
+      {ops && (
+        <form
+          onSubmit={submitted(() => {
+            onTake(ops);
+            onClose();
+          })}
+        >
+          <ol className="max-h-[40dvh] overflow-y-auto border-y border-hair">
+            {ops.map((op) => (
+              <li key={op.id} className="flex justify-between border-b border-hair py-1 text-body">
+                <span>{opLine(map, op)}</span>
+              </li>
+            ))}
+          </ol>
+          <Button weight="loud" type="submit" keyName="Enter" className="mt-4 w-full" autoFocus>
+            All of this is done
+          </Button>
+        </form>
+      )}
+    </Panel>
+  );
+}
