@@ -1,4 +1,5 @@
-export { planRepair, type DoneOp, type Plan, type PlanRequest } from './plan.ts';
+export { type Plan, planRepair, type PlanRequest } from './plan.ts';
+export type { DoneOp } from './present.ts';
 export { DEFAULT_POLICY, type Policy, POLICY_OPTIONS } from './policy.ts';
 export { checkTargets, inWords, PlanError, type Target } from './target.ts';
 export type { Op, ProcedureName, Stage } from './op.ts';

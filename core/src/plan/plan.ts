@@ -9,13 +9,9 @@ import {
   liveJoints,
   type Mechanism,
   mechanismOf,
-  type NamedOp,
-  namedOp,
-  numberedOp,
   OFF,
   OPEN,
   type PhysicalOp,
-  replay,
   type StripOp,
 } from '../holds/index.ts';
 import { type Budget, costOf, type OrderResult } from '../order/index.ts';
@@ -28,6 +24,7 @@ import { needsFor } from './need.ts';
 import { after, type Draft, type Op, physicalDraft } from './op.ts';
 import { type Policy, settled } from './policy.ts';
 import { precedenceOf } from './precedence.ts';
+import { type DoneOp, openTargets, type Present, presentState } from './present.ts';
 import { withProving } from './proving.ts';
 import { explained } from './reasons.ts';
 import { rebuildDrafts, wayBack } from './rebuild.ts';
@@ -37,9 +34,6 @@ import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, t
 import { checkTargets, inWords, PlanError, type Target } from './target.ts';
 import { replacementWarnings, type Warning, workWarnings } from './told.ts';
 import { noWork, type WorkSet } from './work-set.ts';
-
-/** What was done already, in order; `new` marks a fitted part as the replacement. */
-export type DoneOp = NamedOp & { readonly new?: boolean };
 
 export interface PlanRequest {
   readonly map: DeviceMap;
@@ -91,43 +85,6 @@ export function planRepair(request: PlanRequest, budget: Budget): Plan {
     planWith(mechanism, { ...present, warnings: [...present.warnings, ...asides] }, targets, policy, display, share),
   );
   return plans.reduce((best, each) => (each.charge < best.charge ? each : best)).plan;
-}
-
-interface Present {
-  readonly state: DeviceState;
-  readonly history: readonly PhysicalOp[];
-  readonly warnings: readonly Warning[];
-  /** parts fitted as new: these targets count as replaced */
-  readonly renewed: ReadonlySet<string>;
-  /** parts fitted again and not lifted since */
-  readonly refitted: ReadonlySet<number>;
-}
-
-function presentState(mechanism: Mechanism, done: readonly DoneOp[]): Present {
-  const history = done.map((op, index) => {
-    try {
-      return numberedOp(mechanism, op);
-    } catch (error) {
-      throw new PlanError(`done[${index}]`, (error as Error).message);
-    }
-  });
-  const { state, illegal } = replay(mechanism, assembled(mechanism), history);
-  const warnings = illegal.map(({ op }): Warning => {
-    const named = namedOp(mechanism, op);
-    const text = `${named.kind} "${named.joint ?? named.part}" went against the rules; the plan goes on from the state it left.`;
-    return { code: 'out-of-order', ...(named.joint ? { joint: named.joint } : { part: named.part }), text };
-  });
-  const renewed = new Set(done.flatMap((op) => (op.kind === 'fit' && op.new ? [op.part!] : [])));
-  const refitted = new Set<number>();
-  for (const op of history) {
-    if (op.kind === 'fit') refitted.add(op.part);
-    if (op.kind === 'lift') refitted.delete(op.part);
-  }
-  return { state, history, warnings, renewed, refitted };
-}
-
-function openTargets(targets: readonly Target[], renewed: ReadonlySet<string>): Target[] {
-  return targets.filter((target) => !('replace' in target && renewed.has(target.replace)));
 }
 
 /** A plan for one way of keeping the display, with its cost and risk charge in seconds. */

@@ -51,3 +51,11 @@ export function contains(part: Part, { x, y }: Point): boolean {
   const { box } = part;
   return x > box.x && x < box.x + box.w && y > box.y && y < box.y + box.h;
 }
+
+/** Where a part or joint is: its middle, or the first of its places. */
+export function placeOf(map: DeviceMap, id: string): Point | undefined {
+  const part = map.parts.find((each) => each.id === id);
+  if (part) return centreOf(part);
+  const joint = map.joints.find((each) => each.id === id);
+  return joint ? placesOf(map, joint)[0] : undefined;
+}

@@ -1,0 +1,47 @@
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { ReactNode } from 'react';
+import type { Side } from './geometry.ts';
+
+/** A part or joint on the drawing. */
+export interface ThingProps {
+  readonly map: DeviceMap;
+  readonly side: Side;
+  readonly now: boolean;
+  readonly selected: boolean;
+  onPress?(thing: string): void;
+}
+
+/** What makes a shape a button, where somebody listens. */
+export function pressable(id: string, name: string, onPress?: (thing: string) => void) {
+  if (!onPress) return {};
+  return {
+    role: 'button',
+    'aria-label': name,
+    className: 'cursor-pointer',
+    onClick: (event: { stopPropagation(): void }) => {
+      event.stopPropagation();
+      onPress(id);
+    },
+  };
+}
+
+/** Words on the drawing, readable over any shape. */
+export function Words({ x, y, strong, children }: { x: number; y: number; strong?: boolean; children: ReactNode }) {
+  return (
+    <text
+      x={x}
+      y={y}
+      textAnchor="middle"
+      dominantBaseline="central"
+      fontSize={strong ? 3.9 : 3.1}
+      fontWeight={strong ? 700 : 450}
+      fill={strong ? 'var(--now)' : 'var(--ink)'}
+      stroke="var(--sheet)"
+      strokeWidth={strong ? 0.9 : 0.35}
+      paintOrder="stroke"
+      pointerEvents="none"
+    >
+      {children}
+    </text>
+  );
+}
