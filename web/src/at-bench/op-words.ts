@@ -19,7 +19,8 @@ export function opWords(map: DeviceMap, op: Op): OpWords {
     case 'open':
       return { title: 'Open it', thing: part.name, hint: part.hint?.remove };
     case 'lift':
-      return { title: 'Lift it off', thing: part.name, hint: part.hint?.remove };
+      // what swings open was told how when it was opened
+      return { title: 'Lift it off', thing: part.name, hint: part.opens ? undefined : part.hint?.remove };
     case 'close':
       return { title: 'Close it', thing: part.name, hint: part.hint?.fit };
     default:
