@@ -143,13 +143,8 @@ test('pressing a later part takes all that comes before it in one press', async 
   await page.waitForURL('**/jobs/*');
   await here(page, 'Ines');
   await expect(operation(page)).toContainText('Switch it off');
-  await page.keyboard.press('f');
-  await page
-    .getByRole('button', { name: 'Mid cover' })
-    .press('Enter')
-    .catch(() => undefined);
-  if (!(await page.getByRole('dialog').isVisible()))
-    await page.getByRole('button', { name: 'Mid cover' }).dispatchEvent('click');
+  // the mid cover lies beneath the back: pressed through it, as from a list
+  await page.getByRole('button', { name: 'Mid cover' }).dispatchEvent('click');
   await expect(page.getByRole('dialog')).toContainText('9 screws');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: 'Mat' }).getByRole('definition').first()).toHaveText('9');

@@ -1,9 +1,10 @@
+import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
 import { ComputePool } from './compute/pool.ts';
-import { onlyFromHere, secured } from './http/guard.ts';
+import { contentPolicy, onlyFromHere, secured } from './http/guard.ts';
 import { openApi } from './http/openapi.ts';
 import { answerProblem, Problem } from './http/problem.ts';
 import { computeRoutes } from './routes/compute.ts';
@@ -87,6 +88,10 @@ function serveWeb(app: Hono, root: string): void {
       onFound: (_, context) => context.header('cache-control', 'public, max-age=31536000, immutable'),
     }),
   );
-  app.use('*', serveStatic({ root }));
-  app.get('*', (context) => context.html(index, 200, { 'cache-control': 'no-cache' }));
+  app.use('/mark.svg', serveStatic({ root }));
+  app.get('*', (context) => {
+    const nonce = randomBytes(16).toString('base64');
+    const headers = { 'cache-control': 'no-store', 'content-security-policy': contentPolicy(nonce) };
+    return context.html(index.replace('__STYLE_NONCE__', nonce), 200, headers);
+  });
 }

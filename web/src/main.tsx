@@ -1,10 +1,13 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { setNonce } from 'get-nonce';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { routes } from './app/routes.tsx';
 import { followTheme } from './app/settings.ts';
 import './app/styles.css';
 
+// the one style that a dialog adds by itself, to hold the page still, carries the nonce of this page
+setNonce(document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '');
 followTheme();
 const queries = new QueryClient({
   defaultOptions: {

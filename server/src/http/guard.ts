@@ -24,6 +24,11 @@ function nameOf(host: string): string {
   return host.replace(/:\d+$/, '').toLowerCase();
 }
 
+/** The content security policy; a page's own nonce lets the styles through that carry it. */
+export function contentPolicy(styleNonce?: string): string {
+  return [...POLICY, ...(styleNonce ? [`style-src 'self' 'nonce-${styleNonce}'`] : [])].join('; ');
+}
+
 const POLICY = [
   "default-src 'self'",
   "img-src 'self' data: blob:",
@@ -33,11 +38,11 @@ const POLICY = [
   "base-uri 'none'",
   "form-action 'self'",
   "frame-ancestors 'none'",
-].join('; ');
+];
 
 export const secured: MiddlewareHandler = async (context, next) => {
   await next();
-  context.header('content-security-policy', POLICY);
+  if (!context.res.headers.has('content-security-policy')) context.header('content-security-policy', contentPolicy());
   context.header('x-content-type-options', 'nosniff');
   context.header('referrer-policy', 'no-referrer');
   context.header('cross-origin-opener-policy', 'same-origin');

@@ -9,7 +9,7 @@ import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
 import { useSettings } from '../app/settings.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
-import type { Side } from '../drawing/geometry.ts';
+import { mainSide, type Side } from '../drawing/geometry.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { sound, useSpokenStep, useWakeLock } from './feedback.ts';
@@ -88,7 +88,8 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
 
   // a flip of the drawing holds for the operation in hand
   const flipped = flippedFor !== null && flippedFor === (op?.id ?? '');
-  const side: Side = (shownOp?.face === 'back') !== flipped ? 'back' : 'front';
+  const up: Side = shownOp?.face === 'front' || shownOp?.face === 'back' ? shownOp.face : mainSide(map);
+  const side: Side = flipped ? (up === 'front' ? 'back' : 'front') : up;
   const told = async (sent: Promise<boolean>, then?: () => void) => {
     const taken = await sent;
     sound(taken ? 'step' : 'refused');

@@ -7,7 +7,7 @@ import { NavLink, useParams } from 'react-router';
 import { api } from '../app/client.ts';
 import { useKeys } from '../app/keys.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
-import { fromTheTop, type Side } from '../drawing/geometry.ts';
+import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
 import { mapQuery, mapsQuery } from '../home/prospect.ts';
 import { Trouble } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';
@@ -55,7 +55,7 @@ export function DevicesView() {
 }
 
 function Device({ map }: { readonly map: DeviceMap }) {
-  const [side, setSide] = useState<Side>('front');
+  const [side, setSide] = useState<Side>(() => mainSide(map));
   const [peeled, setPeeled] = useState(0);
   const [selected, setSelected] = useState<string | null>(null);
   const layers = fromTheTop(map, side);

@@ -1,6 +1,6 @@
 import type { DeviceMap, Part } from '@nibrel/core/device-map';
 import { describe, expect, it } from 'vitest';
-import { fromTheTop, onSide, outlinePath, placesOf } from './geometry.ts';
+import { fromTheTop, mainSide, onSide, outlinePath, placesOf } from './geometry.ts';
 
 const part = (id: string, more: Partial<Part>): Part => ({
   id,
@@ -42,6 +42,11 @@ describe('drawing', () => {
   it('draws what is nearest to the eye first, the base apart', () => {
     expect(fromTheTop(map, 'front').map((each) => each.id)).toEqual(['high', 'deep']);
     expect(fromTheTop(map, 'back').map((each) => each.id)).toEqual(['behind']);
+  });
+
+  it('looks first at the side that most parts face', () => {
+    expect(mainSide(map)).toBe('front');
+    expect(mainSide({ ...map, parts: map.parts.filter(({ id }) => id === 'behind') })).toBe('back');
   });
 
   it('finds a joint by its points, its place, or the part it holds', () => {

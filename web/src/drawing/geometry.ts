@@ -40,6 +40,12 @@ export function outlinePath(map: DeviceMap, side: Side, part: Part): string {
   );
 }
 
+/** The side from which a device is taken apart: most of its parts face it. */
+export function mainSide(map: DeviceMap): Side {
+  const facing = (side: Side) => map.parts.filter((part) => !part.base && part.face === side).length;
+  return facing('back') > facing('front') ? 'back' : 'front';
+}
+
 /** Parts that can be seen on a side, the one nearest to the eye first. The base is drawn apart. */
 export function fromTheTop(map: DeviceMap, side: Side): Part[] {
   const seen = map.parts.filter((part) => !part.base && (part.face === side || part.face === 'edge'));

@@ -6,7 +6,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import { api } from '../app/client.ts';
 import { useKeys } from '../app/keys.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
-import { fromTheTop, type Side } from '../drawing/geometry.ts';
+import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
 import { mapQuery, mapsQuery } from '../home/prospect.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
@@ -26,7 +26,7 @@ export function NewRepair() {
   const part = search.get('part');
   const [policy, setPolicy] = useState<Partial<Policy>>({});
   const [form, setForm] = useState({ title: '', owner: '', serial: '', colour: '' });
-  const [side, setSide] = useState<Side>('front');
+  const [flipped, setFlipped] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const plan = usePlan(map, part, policy);
   const navigate = useNavigate();
@@ -51,7 +51,8 @@ export function NewRepair() {
       setProblem((error as Error).message);
     }
   };
-  useKeys({ f: () => setSide(side === 'front' ? 'back' : 'front') });
+  useKeys({ f: () => setFlipped(!flipped) });
+  const side = map ? sideFor(map, part, flipped) : 'front';
   const parts = map?.parts.filter((each) => !each.base) ?? [];
   const field = (name: keyof typeof form) => ({
     value: form[name],
@@ -111,7 +112,7 @@ export function NewRepair() {
             </select>
           </div>
           {map && (
-            <div className="min-h-72 grow lg:min-h-0">
+            <div className="h-[40dvh] grow lg:h-auto lg:min-h-0">
               <DeviceDrawing
                 map={map}
                 side={side}
@@ -178,6 +179,13 @@ function usePlan(
   return 'value' in query.data
     ? { value: query.data.value, problem: null }
     : { value: null, problem: query.data.problem };
+}
+
+/** The side that the part is worked on from, or the other one. */
+function sideFor(map: DeviceMap, part: string | null, flipped: boolean): Side {
+  const face = map.parts.find((each) => each.id === part)?.face;
+  const up = face === 'front' || face === 'back' ? face : mainSide(map);
+  return flipped ? (up === 'front' ? 'back' : 'front') : up;
 }
 
 /** The drawing is peeled down to the part that is picked. */
