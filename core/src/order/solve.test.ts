@@ -67,14 +67,14 @@ function isLegal(problem: OrderProblem, order: readonly string[]): boolean {
 describe('solveOrder', () => {
   it('finds the least cost of every brute-forced case up to 9 operations (checks.md, ordering)', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 1e9 }), fc.integer({ min: 1, max: 8 }), (seed, size) => {
+      fc.property(fc.integer({ min: 1, max: 1e9 }), fc.integer({ min: 1, max: 9 }), (seed, size) => {
         const problem = randomOrderProblem(seed, size);
         const found = solveOrder(problem, patient);
         expect(found.seconds).toBeCloseTo(bruteForce(problem), 9);
         expect(found.optimal).toBe(true);
         expect(isLegal(problem, found.order)).toBe(true);
       }),
-      { numRuns: 150, seed: 20_261_124 },
+      { numRuns: 60, seed: 20_261_124 },
     );
   });
 
