@@ -253,6 +253,13 @@ describe('trouble', () => {
     expect(bench.ahead()[0]!.id).toBe('release:front-seal');
   });
 
+  it('will not lift: a screw joint is not heated for it', () => {
+    const bench = display().send('trouble', { kind: 'will-not-lift', text: '', joint: 'edge-screws' });
+    expect(bench.problem).toBeNull();
+    expect(bench.state.troubles).toHaveLength(1);
+    expect(bench.ahead().map((op) => op.id)).not.toContain('heat:edge-screws');
+  });
+
   it('a cracked part has to be replaced as well', () => {
     const bench = display().send('trouble', { kind: 'part-cracked', text: '', part: 'rear-camera' });
     expect(bench.state.targets).toContainEqual({ replace: 'rear-camera' });

@@ -9,9 +9,9 @@ export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trou
   const { data } = trouble;
   switch (data.kind) {
     case 'will-not-lift':
-      return { state: withStep(recorded, `heat:${data.joint}`, data.joint) };
+      return { state: withStep(mechanism, recorded, 'heat', data.joint) };
     case 'tab-snapped':
-      return { state: withStep(recorded, `soak:${data.joint}`, data.joint) };
+      return { state: withStep(mechanism, recorded, 'soak', data.joint) };
     case 'part-cracked':
     case 'connector-damaged':
       return { state: withReplacement(mechanism, recorded, data.part) };
@@ -43,9 +43,15 @@ export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trou
   }
 }
 
-function withStep(state: JobState, step: string, joint: string | undefined): JobState {
-  if (joint === undefined) return state;
-  return { ...state, added: [...state.added, { step, before: `release:${joint}` }] };
+/** Heat and solvent are for bonds; what else will not lift is only recorded. */
+function withStep(
+  mechanism: Mechanism,
+  state: JobState,
+  procedure: 'heat' | 'soak',
+  joint: string | undefined,
+): JobState {
+  if (mechanism.map.joints.find((each) => each.id === joint)?.type !== 'bond') return state;
+  return { ...state, added: [...state.added, { step: `${procedure}:${joint}`, before: `release:${joint}` }] };
 }
 
 function withReplacement(mechanism: Mechanism, state: JobState, part: string | undefined): JobState {

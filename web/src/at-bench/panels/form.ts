@@ -13,6 +13,3 @@ export function submitted(act: () => void) {
     act();
   };
 }
-
-/** How a plain select looks in a form. */
-export const select = 'mt-0.5 min-h-12 w-full border-b-2 border-ink bg-sheet px-1 text-body';

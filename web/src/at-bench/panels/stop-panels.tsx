@@ -4,7 +4,8 @@ import { Button } from '../../ui/button.tsx';
 import { Caution } from '../../ui/caution.tsx';
 import { Field } from '../../ui/field.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { type Closing, select, submitted } from './form.ts';
+import { SelectField } from '../../ui/select-field.tsx';
+import { type Closing, submitted } from './form.ts';
 
 interface StopPanelProps extends Closing {
   onStop(stop: EventData['stop']): void;
@@ -18,6 +19,8 @@ const STOPS: Readonly<Record<EventData['stop']['reason'], string>> = {
   heat: 'It gets hot by itself',
   other: 'Something else',
 };
+
+const REASONS = Object.keys(STOPS) as EventData['stop']['reason'][];
 
 /** From any moment: what is safe first, then it is isolated and handed to the lead. */
 export function StopPanel({ open, onClose, onStop }: StopPanelProps) {
@@ -36,24 +39,14 @@ export function StopPanel({ open, onClose, onStop }: StopPanelProps) {
           Hands off the cell. Heat and charger off. If it can be moved safely, into the sand, outdoors, away from what
           burns; if it smokes, leave it and leave the room. Fire service and local rules come before this screen.
         </Caution>
-        <div>
-          <label htmlFor="stop-reason" className="block text-note text-quiet">
-            What is it
-          </label>
-          <select
-            id="stop-reason"
-            className={select}
-            autoFocus
-            value={reason}
-            onChange={(event) => setReason(event.target.value as typeof reason)}
-          >
-            {Object.entries(STOPS).map(([value, label]) => (
-              <option key={value} value={value}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </div>
+        <SelectField
+          id="stop-reason"
+          label="What is it"
+          value={reason}
+          options={REASONS.map((each) => ({ value: each, label: STOPS[each] }))}
+          onChange={setReason}
+          autoFocus
+        />
         <Field label="Note" value={text} onChange={(event) => setText(event.target.value)} maxLength={2000} />
         <Button weight="loud" type="submit" keyName="Enter">
           Stop this repair

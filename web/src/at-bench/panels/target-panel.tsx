@@ -3,7 +3,8 @@ import type { Target } from '@nibrel/core/plan';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { type Closing, select, submitted } from './form.ts';
+import { SelectField } from '../../ui/select-field.tsx';
+import { type Closing, submitted } from './form.ts';
 
 interface TargetPanelProps extends Closing {
   readonly map: DeviceMap;
@@ -31,37 +32,23 @@ export function TargetPanel({ map, targets, open, onClose, onTargets }: TargetPa
     >
       <form onSubmit={submitted(() => change([...targets, added]))} className="flex flex-col gap-4">
         <div className="grid grid-cols-[10rem_1fr] gap-4">
-          <div>
-            <label htmlFor="target-kind" className="block text-note text-quiet">
-              What
-            </label>
-            <select
-              id="target-kind"
-              className={select}
-              value={kind}
-              onChange={(event) => setKind(event.target.value as typeof kind)}
-            >
-              <option value="replace">replace</option>
-              <option value="remove">take out</option>
-            </select>
-          </div>
-          <div>
-            <label htmlFor="target-part" className="block text-note text-quiet">
-              Part
-            </label>
-            <select
-              id="target-part"
-              className={select}
-              value={chosen}
-              onChange={(event) => setPart(event.target.value)}
-            >
-              {parts.map((each) => (
-                <option key={each.id} value={each.id}>
-                  {each.name}
-                </option>
-              ))}
-            </select>
-          </div>
+          <SelectField
+            id="target-kind"
+            label="What"
+            value={kind}
+            options={[
+              { value: 'replace', label: 'replace' },
+              { value: 'remove', label: 'take out' },
+            ]}
+            onChange={setKind}
+          />
+          <SelectField
+            id="target-part"
+            label="Part"
+            value={chosen}
+            options={parts.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={setPart}
+          />
         </div>
         <Button weight="loud" type="submit" keyName="Enter">
           Add it to this repair

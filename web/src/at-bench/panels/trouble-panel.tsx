@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { type Closing, select, submitted } from './form.ts';
+import { SelectField } from '../../ui/select-field.tsx';
+import { type Closing, submitted } from './form.ts';
 
 const TROUBLES: Readonly<Record<TroubleKind, string>> = {
   'screw-stripped': 'A screw is stripped',
@@ -76,82 +77,48 @@ export function TroublePanel({ map, op, open, onClose, onTrouble }: TroublePanel
       onClose={onClose}
     >
       <form onSubmit={submitted(report)} className="flex flex-col gap-4">
-        <div>
-          <label htmlFor="trouble-kind" className="block text-note text-quiet">
-            What happened
-          </label>
-          <select
-            id="trouble-kind"
-            className={select}
-            value={kind}
-            onChange={(event) => setKind(event.target.value as TroubleKind)}
-          >
-            {TROUBLE_KINDS.map((each) => (
-              <option key={each} value={each}>
-                {TROUBLES[each]}
-              </option>
-            ))}
-          </select>
-          {FOLLOWS[kind] && <p className="mt-1 text-note text-quiet">{FOLLOWS[kind]}</p>}
-        </div>
+        <SelectField
+          id="trouble-kind"
+          label="What happened"
+          value={kind}
+          options={TROUBLE_KINDS.map((each) => ({ value: each, label: TROUBLES[each] }))}
+          hint={FOLLOWS[kind]}
+          onChange={setKind}
+        />
         {(needsScrew || kind === 'one-screw-more') && screw && (
           <div className="grid grid-cols-2 gap-4">
-            <div>
-              <label htmlFor="trouble-joint" className="block text-note text-quiet">
-                Screws of
-              </label>
-              <select
-                id="trouble-joint"
-                className={select}
-                value={screw.id}
-                onChange={(event) => setJoint(event.target.value)}
-              >
-                {screwJoints.map((each) => (
-                  <option key={each.id} value={each.id}>
-                    {each.holds.map((id) => partName(map, id)).join(' and ')}
-                  </option>
-                ))}
-              </select>
-            </div>
+            <SelectField
+              id="trouble-joint"
+              label="Screws of"
+              value={screw.id}
+              options={screwJoints.map(({ id, holds }) => ({
+                value: id,
+                label: holds.map((part) => partName(map, part)).join(' and '),
+              }))}
+              onChange={setJoint}
+            />
             {needsScrew && (
-              <div>
-                <label htmlFor="trouble-point" className="block text-note text-quiet">
-                  Which
-                </label>
-                <select
-                  id="trouble-point"
-                  className={select}
-                  value={chosenPoint?.id ?? ''}
-                  onChange={(event) => setPoint(event.target.value)}
-                >
-                  {screw.points.map((each) => (
-                    <option key={each.id} value={each.id}>
-                      {each.id}, {map.fasteners.find((one) => one.id === fastenerAt(screw, each))?.length} mm
-                    </option>
-                  ))}
-                </select>
-              </div>
+              <SelectField
+                id="trouble-point"
+                label="Which"
+                value={chosenPoint?.id ?? ''}
+                options={screw.points.map((each) => ({
+                  value: each.id,
+                  label: `${each.id}, ${map.fasteners.find(({ id }) => id === fastenerAt(screw, each))?.length} mm`,
+                }))}
+                onChange={setPoint}
+              />
             )}
           </div>
         )}
         {needsPart && (
-          <div>
-            <label htmlFor="trouble-part" className="block text-note text-quiet">
-              Part
-            </label>
-            <select
-              id="trouble-part"
-              className={select}
-              value={chosenPart}
-              onChange={(event) => setPart(event.target.value)}
-            >
-              {map.parts.map((each) => (
-                <option key={each.id} value={each.id}>
-                  {each.name}
-                </option>
-              ))}
-            </select>
-          </div>
+          <SelectField
+            id="trouble-part"
+            label="Part"
+            value={chosenPart}
+            options={map.parts.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={setPart}
+          />
         )}
         {kind === 'another-length' && (
           <Field
