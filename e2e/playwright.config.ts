@@ -12,6 +12,7 @@ export default defineConfig({
   ],
   use: {
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 15_000,
     launchOptions: {
       executablePath: process.env['NIBREL_CHROMIUM'] ?? '/usr/bin/chromium',
       args: [

@@ -3,11 +3,12 @@ import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { cpus } from 'node:os';
-import { built, installed, root } from './setup.mjs';
+import { browserInstalled, built, installed, root } from './setup.mjs';
 
 // npm run bench: figures as JSON to bench/latest.json. Ratios are against a reference in the same run.
 await installed();
 await built();
+process.env.NIBREL_CHROMIUM = await browserInstalled();
 
 function told(file) {
   const { stdout, stderr, status } = spawnSync('npx', ['tsx', file], { cwd: root, encoding: 'utf8', maxBuffer: 1e8 });
@@ -38,7 +39,9 @@ const result = {
   machine: { node: process.version, cpu: cpus()[0]?.model, cores: cpus().length },
   firstView: firstView_kB(),
   core: told('core/bench/core.bench.ts'),
+  heat: told('core/bench/heat.bench.ts'),
   append: told('server/bench/append.bench.ts'),
+  photos: told('e2e/photos.bench.ts'),
 };
 writeFileSync(join(root, 'bench/latest.json'), `${JSON.stringify(result, null, 2)}\n`);
 console.log(JSON.stringify(result, null, 2));

@@ -1,5 +1,7 @@
 import { writeFileSync } from 'node:fs';
+import { EVENT_DATA } from '@nibrel/core/bench';
 import { deviceMapSchema } from '@nibrel/core/device-map';
+import { SHOP_EVENT_DATA } from '@nibrel/core/shop';
 import { eventSchema, jsonSchema, openApi } from '../server/src/http/openapi.ts';
 
 // npm run schemas: publishes what the code takes, as JSON Schema and OpenAPI, to docs/.
@@ -8,5 +10,6 @@ const publish = (name: string, schema: object) =>
   writeFileSync(new URL(`../docs/${name}`, import.meta.url), `${JSON.stringify(schema, null, 2)}\n`);
 
 publish('device-map.schema.json', { ...draft, title: 'Device map, version 1', ...jsonSchema(deviceMapSchema, true) });
-publish('events.schema.json', { ...draft, title: 'Event of a repair job', ...eventSchema() });
+publish('events.schema.json', { ...draft, title: 'Event of a repair job', ...eventSchema(EVENT_DATA) });
+publish('shop-events.schema.json', { ...draft, title: 'Event of the workshop', ...eventSchema(SHOP_EVENT_DATA) });
 publish('openapi.json', openApi());

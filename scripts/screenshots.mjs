@@ -40,10 +40,73 @@ const views = [
       }
     },
   ],
+  [
+    'intake',
+    `/jobs/${job('Bridge 1')}/intake`,
+    /The owner says/,
+    async (page) => {
+      await page.getByRole('button', { name: /^Call/ }).first().click();
+    },
+  ],
+  ['prepare', `/jobs/${job('Engine room 6')}/prepare`, /things to tell/, async (page) => page.keyboard.press('Space')],
+  [
+    'way',
+    `/jobs/${job('Engine room 6')}/way`,
+    /1 of/,
+    async (page) => {
+      for (let n = 0; n < 22; n++) await page.keyboard.press('ArrowRight');
+    },
+  ],
+  [
+    'parts',
+    '/parts',
+    /Parts desk/,
+    async (page) =>
+      page
+        .getByRole('link', { name: /Lower board/ })
+        .first()
+        .click(),
+  ],
+  ['heat', '/heat/shearwater-11', /source on/, async (page) => page.waitForTimeout(1500)],
+  ['pick-card', '/pick-card/shearwater-11/front-bond', /Page to print/],
+  [
+    'warming',
+    `/jobs/${job('Deck crew 14')}`,
+    /to go/,
+    async (page) => {
+      await stepTo(page, 'Heat it');
+      await page.getByRole('radio', { name: 'stand-in, ×10' }).click();
+      await page.keyboard.press('Space');
+      await page.getByText(/Measured: .* from 1\d readings/).waitFor({ timeout: 30_000 });
+    },
+  ],
+  [
+    'cutting',
+    `/jobs/${job('Deck crew 14')}`,
+    /to go/,
+    async (page) => {
+      await page.getByRole('timer', { name: 'Time to cut' }).waitFor({ timeout: 60_000 });
+      await page.waitForTimeout(5000);
+      await page.keyboard.press('Space');
+      await page.getByText('Cut: bottom').waitFor();
+      await page.keyboard.press('Space');
+    },
+  ],
+  ['kit', '/kit', /Tools and bits/],
+  ['schools', '/schools', /So:/],
   ['record', `/jobs/${job('Wheelhouse 2')}/record`, /none left/],
   ['at-the-bench-dark', `/jobs/${job('Purser 3')}`, /to go/, undefined, { colorScheme: 'dark' }],
   ['at-the-bench-upright', `/jobs/${job('Purser 3')}`, /to go/, undefined, { viewport: { width: 820, height: 1180 } }],
 ];
+
+/** Goes on by keyboard until an operation is in hand. */
+async function stepTo(page, title) {
+  const heading = page.getByRole('region', { name: 'Operation' }).getByRole('heading', { level: 1 });
+  for (let n = 0; n < 30 && (await heading.textContent()) !== title; n++) {
+    await page.keyboard.press('Space');
+    await page.waitForTimeout(400);
+  }
+}
 
 const browser = await chromium.launch({
   executablePath,

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { DeviceMap } from '../src/device-map/index.ts';
+import type { BondJoint, DeviceMap } from '../src/device-map/index.ts';
 
 function read(path: string): DeviceMap {
   return JSON.parse(readFileSync(new URL(`../../${path}`, import.meta.url), 'utf8')) as DeviceMap;
@@ -9,6 +9,8 @@ function read(path: string): DeviceMap {
 export const sample = () => read('docs/examples/sample.json');
 export const tern5 = () => read('demo/device-maps/tern-5.json');
 export const dunlinOpen = () => read('demo/device-maps/dunlin-open.json');
+export const petrelGlass = () => read('demo/device-maps/petrel-glass.json');
+export const shearwater11 = () => read('demo/device-maps/shearwater-11.json');
 
 type Mutable<T> = { -readonly [Key in keyof T]: T[Key] extends object ? Mutable<T[Key]> : T[Key] };
 
@@ -17,4 +19,11 @@ export function changed(map: DeviceMap, change: (copy: Mutable<DeviceMap>) => vo
   const copy = structuredClone(map) as Mutable<DeviceMap>;
   change(copy);
   return copy as DeviceMap;
+}
+
+/** A bond of a map by its id. */
+export function bondOf(map: DeviceMap, id: string): BondJoint {
+  const joint = map.joints.find((each) => each.id === id);
+  if (joint?.type !== 'bond') throw new Error(`no bond ${id}`);
+  return joint;
 }

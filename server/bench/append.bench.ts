@@ -6,6 +6,7 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { openDatabase } from '../src/store/database.ts';
 import { DeviceMaps } from '../src/store/device-maps.ts';
 import { Jobs } from '../src/store/jobs.ts';
+import { Photos } from '../src/store/photos.ts';
 
 const RUNS = 800;
 /** the first runs warm both up and are not counted */
@@ -15,7 +16,7 @@ const map = JSON.parse(readFileSync(new URL('../../docs/examples/sample.json', i
 
 const db = openDatabase(folder);
 const maps = new DeviceMaps(db);
-const jobs = new Jobs(db, maps);
+const jobs = new Jobs(db, maps, new Photos(db, join(folder, 'photos')));
 const at = new Date().toISOString();
 const job = {
   id: randomUUID(),

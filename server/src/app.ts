@@ -10,12 +10,22 @@ import { answerProblem, Problem } from './http/problem.ts';
 import { computeRoutes } from './routes/compute.ts';
 import { deviceMapRoutes } from './routes/device-maps.ts';
 import { jobRoutes } from './routes/jobs.ts';
+import { partRoutes } from './routes/parts.ts';
+import { photoRoutes } from './routes/photos.ts';
+import { shopRoutes } from './routes/shop.ts';
+import { standInRoutes } from './routes/stand-ins.ts';
 import type { Db } from './store/database.ts';
 import { DeviceMaps } from './store/device-maps.ts';
 import { Jobs } from './store/jobs.ts';
+import { Photos } from './store/photos.ts';
+import { ShopLog } from './store/shop.ts';
 
 export interface AppOptions {
   readonly db: Db;
+  /** where the bytes of photographs lie */
+  readonly photoFolder: string;
+  /** instruments that stand in for real ones: only in the demonstration */
+  readonly standIns?: boolean;
   /** names beside loopback that the server answers to */
   readonly hosts?: readonly string[];
   /** the built web application; left out where only the API is wanted */
@@ -27,13 +37,18 @@ export interface NibrelApp {
   readonly app: Hono;
   readonly maps: DeviceMaps;
   readonly jobs: Jobs;
+  readonly photos: Photos;
+  readonly shop: ShopLog;
   close(): Promise<void>;
 }
 
 /** The API and the web application on one Hono app. */
-export function createApp({ db, hosts = [], webRoot, now = () => new Date() }: AppOptions): NibrelApp {
+export function createApp(options: AppOptions): NibrelApp {
+  const { db, photoFolder, standIns = false, hosts = [], webRoot, now = () => new Date() } = options;
   const maps = new DeviceMaps(db);
-  const jobs = new Jobs(db, maps);
+  const photos = new Photos(db, photoFolder);
+  const jobs = new Jobs(db, maps, photos);
+  const shop = new ShopLog(db);
   const pool = new ComputePool();
   const stamp = () => now().toISOString();
   const app = new Hono();
@@ -53,7 +68,11 @@ export function createApp({ db, hosts = [], webRoot, now = () => new Date() }: A
   api.get('/health', (context) => context.json({ status: 'ok' }));
   api.get('/openapi.json', (context) => context.json(openApi()));
   api.route('/device-maps', deviceMapRoutes(maps, pool, stamp));
-  api.route('/jobs', jobRoutes(jobs, maps, stamp));
+  api.route('/jobs', jobRoutes(jobs, maps, photos, shop, stamp));
+  api.route('/jobs', photoRoutes(photos, jobs, stamp));
+  api.route('/parts', partRoutes(jobs, maps, shop, stamp));
+  api.route('/shop', shopRoutes(shop, jobs, stamp, standIns));
+  if (standIns) api.route('/stand-ins', standInRoutes(maps, stamp));
   api.route('/compute', computeRoutes(pool));
   app.route('/api/v1', api);
   const known = app.routes.filter((route) => route.path.startsWith('/api/') && route.method !== 'ALL');
@@ -72,6 +91,8 @@ export function createApp({ db, hosts = [], webRoot, now = () => new Date() }: A
     app,
     maps,
     jobs,
+    photos,
+    shop,
     close: async () => {
       await pool.close();
       db.$client.close();

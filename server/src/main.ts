@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { serve } from '@hono/node-server';
 import { createApp } from './app.ts';
@@ -12,8 +13,14 @@ const names = (process.env['NIBREL_NAMES'] ?? '').split(',').filter(Boolean);
 
 const db = openDatabase(data);
 const webRoot = fileURLToPath(new URL('../../web/dist', import.meta.url));
-const nibrel = createApp({ db, webRoot, hosts: host === '127.0.0.1' ? names : [host, ...names] });
-if (demo) seedDemo(nibrel.maps, nibrel.jobs, new Date());
+const nibrel = createApp({
+  db,
+  photoFolder: join(data, 'photos'),
+  standIns: demo,
+  webRoot,
+  hosts: host === '127.0.0.1' ? names : [host, ...names],
+});
+if (demo) seedDemo(nibrel, new Date());
 
 const server = serve({ fetch: nibrel.app.fetch, hostname: host, port }, (info) => {
   console.log(`Nibrel is ready at http://${host}:${info.port}`);

@@ -1,73 +1,21 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, readFileSync } from 'node:fs';
 import { request } from 'node:http';
-import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { serve } from '@hono/node-server';
 import { strFromU8, unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { createApp, type NibrelApp } from '../src/app.ts';
-import { openDatabase } from '../src/store/database.ts';
+import { readJson, TestServer } from './harness.ts';
 
-const read = (path: string) =>
-  JSON.parse(readFileSync(new URL(`../../${path}`, import.meta.url), 'utf8')) as Record<string, unknown> & {
-    parts: { id: string }[];
-    joints: unknown[];
-  };
-const sample = () => read('docs/examples/sample.json');
+const sample = () =>
+  readJson<Record<string, unknown> & { parts: { id: string }[]; joints: unknown[] }>('docs/examples/sample.json');
 
-const folder = mkdtempSync(join(tmpdir(), 'nibrel-api-'));
-let nibrel: NibrelApp;
-let server: ReturnType<typeof serve>;
-let base = '';
+const api = new TestServer();
+const call = api.call.bind(api);
 
-async function start() {
-  nibrel = createApp({ db: openDatabase(folder) });
-  await new Promise<void>((resolve) => {
-    server = serve({ fetch: nibrel.app.fetch, hostname: '127.0.0.1', port: 0 }, () => resolve());
-  });
-  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
-}
-
-async function stop() {
-  await new Promise((resolve) => server.close(resolve));
-  await nibrel.close();
-}
-
-beforeAll(start);
-afterAll(stop);
-
-interface Answer {
-  status: number;
-  type: string | null;
-  headers: Headers;
-  body: Record<string, any>; // oxlint-disable-line typescript/no-explicit-any -- answers of every shape
-}
-
-async function call(
-  method: string,
-  path: string,
-  body?: unknown,
-  headers: Record<string, string> = {},
-): Promise<Answer> {
-  const response = await fetch(base + path, {
-    method,
-    headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-  });
-  const text = await response.text();
-  return {
-    status: response.status,
-    type: response.headers.get('content-type'),
-    headers: response.headers,
-    body: text ? JSON.parse(text) : {},
-  };
-}
+beforeAll(() => api.start());
+afterAll(() => api.stop());
 
 /** fetch sets Host itself; this does not. */
 function withHost(host: string): Promise<number> {
-  const { port } = server.address() as AddressInfo;
+  const { port } = api;
   return new Promise((resolve, reject) => {
     const sent = request({ host: '127.0.0.1', port, path: '/api/v1/health', headers: { host } }, (answer) => {
       answer.resume();
@@ -107,7 +55,7 @@ describe('the door', () => {
     expect(await withHost('localhost')).toBe(200);
     expect(await withHost('rebound.example')).toBe(403);
     expect((await call('GET', '/health', undefined, { origin: 'http://elsewhere.example' })).status).toBe(403);
-    expect((await call('GET', '/health', undefined, { origin: base.replace('/api/v1', '') })).status).toBe(200);
+    expect((await call('GET', '/health', undefined, { origin: api.base.replace('/api/v1', '') })).status).toBe(200);
   });
 
   it('takes JSON only, sends a strict policy, and problems as RFC 9457 has them', async () => {
@@ -115,7 +63,7 @@ describe('the door', () => {
     expect(text).toMatchObject({
       status: 415,
       type: 'application/problem+json',
-      body: { status: 415, title: 'Only JSON' },
+      body: { status: 415, title: 'Another type' },
     });
     expect(text.headers.get('content-security-policy')).toContain("default-src 'self'");
     expect(text.headers.get('content-security-policy')).not.toContain('unsafe');
@@ -259,7 +207,7 @@ describe('jobs and events', () => {
   it('exports the job whole, with no cell that a spreadsheet would run', async () => {
     const job = await newJob();
     await call('POST', `/jobs/${job}/events`, { events: [{ ...note('first'), by: '=cmd()' }] });
-    const response = await fetch(`${base}/jobs/${job}/export`);
+    const response = await fetch(`${api.base}/jobs/${job}/export`);
     const files = unzipSync(new Uint8Array(await response.arrayBuffer()));
     expect(Object.keys(files).sort()).toEqual(['device-map.json', 'events.csv', 'job.json']);
     expect(strFromU8(files['events.csv']!)).toContain("'=cmd()");
@@ -271,8 +219,8 @@ describe('jobs and events', () => {
     const job = await newJob();
     const kept = note('kept');
     await call('POST', `/jobs/${job}/events`, { events: [kept] });
-    await stop();
-    await start();
+    await api.stop();
+    await api.start();
     expect((await call('GET', `/jobs/${job}/events`)).body['events']).toEqual([kept]);
   });
 });

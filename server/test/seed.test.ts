@@ -2,36 +2,46 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { partVerdict } from '@nibrel/core/parts';
+import { stockLevels } from '@nibrel/core/shop';
+import { createApp } from '../src/app.ts';
 import { seedDemo } from '../src/demo/seed.ts';
 import { openApi } from '../src/http/openapi.ts';
 import { openDatabase } from '../src/store/database.ts';
-import { DeviceMaps } from '../src/store/device-maps.ts';
-import { Jobs } from '../src/store/jobs.ts';
 
 describe('the demo workshop', () => {
-  it('has three repairs that play: one to start, one half way, one finished; a second start adds nothing', () => {
-    const db = openDatabase(mkdtempSync(join(tmpdir(), 'nibrel-seed-')));
-    const maps = new DeviceMaps(db);
-    const jobs = new Jobs(db, maps);
+  it('has repairs at every stage and parts in every state that all play; a second start adds nothing', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'nibrel-seed-'));
     const now = new Date('2026-11-24T12:00:00Z');
-    seedDemo(maps, jobs, now);
-    seedDemo(maps, jobs, now);
+    const nibrel = createApp({ db: openDatabase(folder), photoFolder: join(folder, 'photos'), now: () => now });
+    seedDemo(nibrel, now);
+    seedDemo(nibrel, now);
+    const { maps, jobs, shop } = nibrel;
     const states = jobs.list().map((job) => jobs.state(job));
-    expect(
-      maps
-        .list()
-        .map(({ id }) => id)
-        .sort(),
-    ).toEqual(['dunlin-open', 'tern-5']);
-    expect(states.map((state) => state.events.length > 0)).toEqual(expect.arrayContaining([true, true, false]));
-    const finished = states.filter((state) => state.finished);
-    expect(finished).toHaveLength(1);
-    expect(finished[0]!.ledger.onMat).toEqual([]);
-    expect(finished[0]!.tests.every(({ result }) => result === 'works')).toBe(true);
-    const half = states.find((state) => state.events.length > 0 && !state.finished)!;
-    expect(half.ledger.onMat.length).toBeGreaterThan(0);
+    const state = (title: string) => states.find((each) => each.job.title === title)!;
+    expect(maps.list().map(({ id }) => id)).toEqual([
+      'dunlin-open',
+      'knot-keys',
+      'petrel-glass',
+      'shearwater-11',
+      'tern-5',
+    ]);
+    expect(states).toHaveLength(8);
+    expect(state('Wheelhouse 2').finished).not.toBeNull();
+    expect(state('Wheelhouse 2').ledger.onMat).toEqual([]);
+    expect(state('Purser 3').ledger.onMat.length).toBeGreaterThan(0);
+    expect(state('Galley 4').stopped?.reason).toBe('swelling');
+    expect(state('Deck crew 14')).toMatchObject({ prepared: {}, agreed: {} });
+    const parts = states.flatMap((each) =>
+      each.parts.map((part) => [partVerdict(maps.find(each.job.map)!.map, part).verdict, part.decision?.decision]),
+    );
+    expect(new Set(parts.map(([verdict]) => verdict))).toEqual(new Set(['use', 'hold', 'send-back']));
+    expect(new Set(parts.map(([, decision]) => decision))).toEqual(
+      new Set(['accept', 'accept-anyway', 'hold', 'send-back', undefined]),
+    );
     for (const job of jobs.list()) expect(Date.parse(job.createdAt)).toBeLessThan(now.getTime() + 1);
-    db.$client.close();
+    expect(stockLevels(shop.shop, jobs.used()).some((each) => each.low)).toBe(true);
+    return nibrel.close();
   });
 });
 

@@ -1,59 +1,171 @@
 import type { Mechanism } from '../holds/index.ts';
 import type { Budget } from '../order/index.ts';
-import { type Op, opTitle, type Plan, planRepair } from '../plan/index.ts';
+import type { Joint } from '../device-map/index.ts';
+import { type Op, opTitle, type Plan, planRepair, settled, TIMES } from '../plan/index.ts';
+import {
+  agreeOp,
+  type ChargeNeed,
+  chargeNeed,
+  chargeOp,
+  crackedGlass,
+  type OwnerItem,
+  ownerMustKnow,
+  prepareOp,
+  tapeOp,
+  WET_OPS,
+  withTape,
+} from '../prepare/index.ts';
 import type { DoneStep } from './events.ts';
+import { isPrepared } from './gate.ts';
 import { targetsLeft } from './reached.ts';
+import { airing } from '../solvent/index.ts';
 import type { JobState } from './state.ts';
+import { behindEdge } from './trouble.ts';
 
 /** What is still to be done: the plan from the job's present state, less the procedures that were done already. */
 export interface Ahead {
   readonly plan: Plan;
   readonly ops: readonly Op[];
+  /** what has to happen to the charge first; null where it is right */
+  readonly charge: ChargeNeed | null;
+  /** what the owner must know, and which of it was not agreed yet */
+  readonly owner: readonly OwnerItem[];
+  readonly untold: readonly OwnerItem[];
 }
 
 /** @throws PlanError where the targets can't be reached from here */
 export function planAhead(mechanism: Mechanism, state: JobState, budget: Budget): Ahead {
   const { map } = mechanism;
-  const plan = planRepair(
-    { map, targets: targetsLeft(mechanism, state), policy: state.job.policy, done: state.done },
-    budget,
-  );
+  const drying = state.wet !== null && state.wet.decided === null;
+  const targets = drying ? [{ remove: map.battery!.part }] : targetsLeft(mechanism, state);
+  const plan = planRepair({ map, targets, policy: state.policy, done: state.done }, budget);
   const once = (op: Op) => op.kind !== 'procedure' || !state.steps.has(op.id);
-  const ops = [...plan.strip, ...plan.rebuild].filter(once);
-  return { plan, ops: withAdded(map, ops, state) };
+  const planned = drying ? [...plan.strip, ...WET_OPS] : [...plan.strip, ...plan.rebuild];
+  const before = beforeOpening(mechanism, state, plan, drying);
+  const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
+  return { ...before, plan, ops: [...before.ops, ...aired(withAdded(map, taped, state), state)] };
+}
+
+/** What stands before a closed device is opened: the owner's word, the charge, the bench. */
+function beforeOpening(
+  mechanism: Mechanism,
+  state: JobState,
+  plan: Plan,
+  drying: boolean,
+): Pick<Ahead, 'ops' | 'charge' | 'owner' | 'untold'> {
+  const { map } = mechanism;
+  const failing = state.tests.flatMap((each) =>
+    each.stage === 'intake' && each.result === 'fails' ? [each.function] : [],
+  );
+  const owner = drying ? [] : ownerMustKnow(map, plan, state.targets, state.parts, failing);
+  const told = new Set(state.agreed?.items);
+  const untold = state.steps.has('agree') && !state.agreed ? [] : owner.filter(({ text }) => !told.has(text));
+  const isClosed = !isPrepared(mechanism, state);
+  const decided = state.decisions.some((each) => each.about === 'charge') || state.steps.has('power-off');
+  const school = settled(state.policy).policy.batteryBefore;
+  const last = state.charges.at(-1)?.charge ?? null;
+  const charge = isClosed && !drying && !decided ? chargeNeed(map, plan.strip, school, state.limits, last) : null;
+  const waits = charge && !state.steps.has(charge.way) ? [chargeOp(charge)] : [];
+  // what changed half way is told as well, once the owner had been asked
+  const asks = untold.length > 0 && (isClosed || state.agreed !== null);
+  const opens = isClosed && plan.strip.length > 0;
+  return {
+    ops: [...(asks ? [agreeOp(untold.length)] : []), ...waits, ...(opens ? [prepareOp()] : [])],
+    charge,
+    owner,
+    untold,
+  };
+}
+
+function tapesFor(map: Mechanism['map'], state: JobState): Op[] {
+  const lifted = new Set(state.done.flatMap((op) => (op.kind === 'lift' ? [op.part!] : [])));
+  return crackedGlass(map, state.damage)
+    .filter(({ id }) => !lifted.has(id))
+    .map(({ id }) => tapeOp(id));
 }
 
 /** Procedures that trouble has added stand before the operation they are for. */
 function withAdded(map: Mechanism['map'], ops: readonly Op[], state: JobState): Op[] {
   return ops.flatMap((op) => {
     const before = state.added.filter((each) => each.before === op.id);
-    return [...before.map((each) => addedOp(map, each.step, op)), op];
+    return [...before.map((each) => addedOp(map, each.step, op, state.troubles)), op];
   });
 }
 
-function addedOp(map: Mechanism['map'], step: string, before: Op): Op {
-  const name = step.startsWith('heat:') ? 'heat' : 'soak';
-  const joint = before.joint!;
-  const bond = map.joints.find((each) => each.id === joint);
-  const recipe = bond?.type === 'bond' ? bond.recipe?.seconds : undefined;
-  const soak = bond?.type === 'bond' ? bond.solvent?.soak_s : undefined;
-  return {
-    id: step,
+/** Solvent was used: the bench is aired before it is heated again, for as long as its drops need. */
+function aired(ops: readonly Op[], { opening, limits }: JobState): readonly Op[] {
+  const { seconds } = airing(Math.max(opening.drops, USUAL_DROPS), limits);
+  const timed = ops.map((op) => (op.name === 'vent' ? { ...op, wait_s: seconds } : op));
+  const heat = timed.findIndex((op) => op.name === 'heat');
+  const vent = timed.findIndex((op) => op.name === 'vent');
+  if (opening.drops === 0 || heat < 0 || (vent >= 0 && vent < heat)) return timed;
+  return timed.toSpliced(heat, 0, {
+    id: `vent:${timed[heat]!.joint}`,
     kind: 'procedure',
-    name,
-    joint,
+    name: 'vent',
     tool: null,
-    face: before.face,
-    seconds: 15,
-    wait_s: name === 'heat' ? Math.round((recipe ?? 300) / 2) : (soak ?? 240),
-    stage: before.stage,
-    why:
-      name === 'heat'
-        ? 'It would not lift: more heat, not more force.'
-        : 'The tab snapped: fetch it with blunt tweezers first; else solvent and patience.',
-    whyNotEarlier: `Before ${opTitle(map, before)}.`,
+    face: null,
+    seconds: TIMES.vent,
+    wait_s: seconds,
+    stage: timed[heat]!.stage,
+    why: `${opening.drops} drops of solvent were used: their vapour can catch fire at the heat source.`,
+    whyNotEarlier: 'After the last solvent.',
     notBefore: [],
-  };
+  });
+}
+
+/** What a plan takes for granted until it is counted (common practice: a few drops). */
+const USUAL_DROPS = 5;
+
+type AddedName = 'heat' | 'soak' | 'tape' | 'look';
+
+function addedOp(map: Mechanism['map'], step: string, before: Op, troubles: JobState['troubles']): Op {
+  const name = step.slice(0, step.indexOf(':')) as AddedName;
+  const joint = map.joints.find((each) => each.id === before.joint)!;
+  const at = { joint: joint.id, face: before.face, stage: before.stage };
+  const whyNotEarlier = `Before ${opTitle(map, before)}.`;
+  if (name === 'tape') {
+    const why = 'Clear tape over the whole face holds splinters and gives a cup a surface.';
+    return { ...tapeOp(step.slice('tape:'.length)), ...at, why, whyNotEarlier };
+  }
+  const op = { id: step, kind: 'procedure', name, tool: null, notBefore: [] } as const;
+  return { ...op, ...at, ...timesOf(name, joint), why: whyAdded(map, name, joint, troubles), whyNotEarlier };
+}
+
+/** Where the map has no recipe: what is usual for a plate (common practice). */
+const USUAL_HEAT_S = 300;
+
+function timesOf(name: Exclude<AddedName, 'tape'>, joint: Joint): { seconds: number; wait_s?: number } {
+  const bond = joint.type === 'bond' ? joint : undefined;
+  switch (name) {
+    case 'heat':
+      // it is warm from before: half the time
+      return { seconds: TIMES.heat, wait_s: Math.round((bond?.recipe?.seconds ?? USUAL_HEAT_S) / 2) };
+    case 'soak':
+      return { seconds: TIMES.soak, wait_s: bond?.solvent?.soak_s ?? TIMES.cellSoak };
+    case 'look':
+      return { seconds: TIMES.inspect };
+  }
+}
+
+function whyAdded(
+  map: Mechanism['map'],
+  name: Exclude<AddedName, 'tape'>,
+  joint: Joint,
+  troubles: JobState['troubles'],
+): string {
+  switch (name) {
+    case 'heat':
+      return 'It would not lift, or has grown stiff: more heat, not more force.';
+    case 'soak':
+      return 'The tab snapped: fetch it with blunt tweezers first; else solvent and patience.';
+    case 'look': {
+      if (joint.type !== 'bond') return 'A clip broke: see that it sits flush all round, else the part is renewed.';
+      const cut = troubles.findLast(({ data }) => data.kind === 'cut-too-deep' && data.joint === joint.id);
+      const behind = behindEdge(map, joint, cut?.data.segment).map((part) => part.name);
+      return `It was cut too deep. Look for damage${behind.length > 0 ? ` at ${behind.join(', ')}` : ' behind the edge'} before going on.`;
+    }
+  }
 }
 
 /** A plan's operation as the step that an event records. */

@@ -1,5 +1,8 @@
 import Joi from 'joi';
 import type { Target } from '../plan/index.ts';
+import { INTAKE_EVENTS, type IntakeEventData } from './intake-events.ts';
+import { OPENING_EVENTS, type OpeningEventData } from './opening-events.ts';
+import { PART_EVENTS, type PartEventData } from './part-events.ts';
 import { targetSchema } from './request-schema.ts';
 
 /** An operation as it was done: what a plan calls it, and what it changed. */
@@ -21,6 +24,10 @@ export interface DoneStep {
 export type TroubleKind =
   | 'screw-stripped'
   | 'will-not-lift'
+  | 'grabbed-again'
+  | 'cup-slips'
+  | 'cut-too-deep'
+  | 'clip-broken'
   | 'tab-snapped'
   | 'part-cracked'
   | 'connector-damaged'
@@ -33,6 +40,10 @@ export type TroubleKind =
 export const TROUBLE_KINDS: readonly TroubleKind[] = [
   'screw-stripped',
   'will-not-lift',
+  'grabbed-again',
+  'cup-slips',
+  'cut-too-deep',
+  'clip-broken',
   'tab-snapped',
   'part-cracked',
   'connector-damaged',
@@ -43,8 +54,26 @@ export const TROUBLE_KINDS: readonly TroubleKind[] = [
   'other',
 ];
 
+export type StopReason = 'swelling' | 'dent' | 'puncture' | 'leak' | 'burnt' | 'smoke' | 'smell' | 'heat' | 'other';
+
+export const STOP_REASONS: readonly StopReason[] = [
+  'swelling',
+  'smoke',
+  'smell',
+  'leak',
+  'puncture',
+  'dent',
+  'burnt',
+  'heat',
+  'other',
+];
+
+export type DecisionAbout = 'missing-screw' | 'charge' | 'wet' | 'while-open' | 'kit' | 'other';
+
+const DECISIONS: readonly DecisionAbout[] = ['missing-screw', 'charge', 'wet', 'while-open', 'kit', 'other'];
+
 /** What an event of each type says. Types and data are published as docs/events.schema.json. */
-export interface EventData {
+export interface EventData extends IntakeEventData, OpeningEventData, PartEventData {
   readonly note: { readonly text: string };
   readonly did: { readonly steps: readonly DoneStep[]; readonly anyway?: string };
   readonly screw: { readonly joint: string; readonly point: string };
@@ -58,20 +87,32 @@ export interface EventData {
     readonly point?: string;
     readonly fastener?: string;
     readonly length_mm?: number;
+    /** the edge of a bond where it happened */
+    readonly segment?: string;
+    /** what the bond is thought to have had when it would not lift */
+    readonly bond_C?: number;
   };
   readonly found: { readonly joint: string; readonly point: string };
-  readonly decision: { readonly about: 'missing-screw' | 'other'; readonly text: string };
+  readonly decision: {
+    readonly about: DecisionAbout;
+    readonly text: string;
+    /** about a wet device: what becomes of its board */
+    readonly board?: 'keep' | 'replace';
+  };
   readonly test: {
     readonly function: string;
     readonly result: 'works' | 'fails' | 'not-tried';
-    readonly stage: 'before' | 'after';
+    /** as it came in, before sealing, after it was closed */
+    readonly stage: 'intake' | 'before' | 'after';
     readonly text?: string;
   };
   readonly targets: { readonly targets: readonly Target[]; readonly text?: string };
   readonly pause: { readonly text?: string };
   readonly resume: Record<never, never>;
-  readonly stop: { readonly reason: 'swelling' | 'smoke' | 'smell' | 'leak' | 'heat' | 'other'; readonly text: string };
-  readonly clear: { readonly text: string };
+  readonly stop: { readonly reason: StopReason; readonly text: string };
+  readonly clear: { readonly text: string; readonly lead?: string };
+  /** the lead ends the job where it stands */
+  readonly end: { readonly text: string; readonly lead: string };
   readonly finish: { readonly text?: string };
 }
 
@@ -121,24 +162,38 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
     point: id,
     fastener: id,
     length_mm: Joi.number().greater(0).max(200),
+    segment: id,
+    bond_C: Joi.number().min(-100).max(2000),
   }),
   found: Joi.object({ joint: id.required(), point: id.required() }),
-  decision: Joi.object({ about: Joi.string().valid('missing-screw', 'other').required(), text: text.required() }),
+  decision: Joi.object({
+    about: Joi.string()
+      .valid(...DECISIONS)
+      .required(),
+    text: text.required(),
+    board: Joi.string().valid('keep', 'replace').when('about', { not: 'wet', then: Joi.forbidden() }),
+  }),
   test: Joi.object({
     function: id.required(),
     result: Joi.string().valid('works', 'fails', 'not-tried').required(),
-    stage: Joi.string().valid('before', 'after').required(),
+    stage: Joi.string().valid('intake', 'before', 'after').required(),
     text: text.allow(''),
   }),
   targets: Joi.object({ targets: Joi.array().max(50).items(targetSchema).required(), text: text.allow('') }),
   pause: Joi.object({ text: text.allow('') }),
   resume: Joi.object({}),
   stop: Joi.object({
-    reason: Joi.string().valid('swelling', 'smoke', 'smell', 'leak', 'heat', 'other').required(),
+    reason: Joi.string()
+      .valid(...STOP_REASONS)
+      .required(),
     text: text.allow('').required(),
   }),
-  clear: Joi.object({ text: text.required() }),
+  clear: Joi.object({ text: text.required(), lead: Joi.string().max(200) }),
+  end: Joi.object({ text: text.required(), lead: Joi.string().min(1).max(200).required() }),
   finish: Joi.object({ text: text.allow('') }),
+  ...INTAKE_EVENTS,
+  ...OPENING_EVENTS,
+  ...PART_EVENTS,
 };
 
 /** What every event has, whatever its type. */

@@ -1,77 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { TestBench } from '../../test/bench.ts';
 import { dunlinOpen, tern5 } from '../../test/maps.ts';
-import type { DeviceMap } from '../device-map/index.ts';
-import { mechanismOf } from '../holds/index.ts';
-import type { Target } from '../plan/index.ts';
 import { counts, onMatByKind } from '../screws/index.ts';
-import {
-  type BenchEvent,
-  doneStep,
-  type EventData,
-  type EventType,
-  foldJob,
-  type Job,
-  type JobState,
-  newJob,
-  planAhead,
-  withEvent,
-} from './index.ts';
+import { doneStep, foldJob } from './index.ts';
 
-const budget = { now: () => performance.now(), limitMs: 1500 };
-
-/** A bench for tests: sends events one after the other, as a browser would. */
-class TestBench {
-  readonly mechanism;
-  readonly job: Job;
-  state: JobState;
-  problem: string | null = null;
-  #count = 0;
-
-  constructor(map: DeviceMap, targets: readonly Target[]) {
-    this.mechanism = mechanismOf(map);
-    this.job = {
-      id: 'job',
-      map: map.id,
-      revision: 1,
-      targets,
-      policy: { display: 'taken-off' },
-      title: 'Test',
-      createdAt: '2026-11-24T08:00:00Z',
-    };
-    this.state = newJob(this.mechanism, this.job);
-  }
-
-  send<Type extends EventType>(type: Type, data: EventData[Type]): this {
-    this.#count++;
-    const id = `00000000-0000-4000-8000-${String(this.#count).padStart(12, '0')}`;
-    const at = new Date(Date.UTC(2026, 10, 24, 8, 0, this.#count)).toISOString();
-    const event = { id, type, at, by: 'Ines', data } as unknown as BenchEvent;
-    const outcome = withEvent(this.mechanism, this.state, event);
-    this.problem = 'problem' in outcome ? outcome.problem : null;
-    if ('state' in outcome) this.state = outcome.state;
-    return this;
-  }
-
-  ahead() {
-    return planAhead(this.mechanism, this.state, budget).ops;
-  }
-
-  /** Does what the plan says, until an operation is next, or to the end. */
-  until(id?: string): this {
-    for (const op of this.ahead()) {
-      if (op.id === id) return this;
-      this.send('did', { steps: [doneStep(op)] });
-      if (this.problem) throw new Error(`${op.id}: ${this.problem}`);
-    }
-    return this;
-  }
-
-  release(joint: string, more: object = {}): this {
-    return this.send('did', { steps: [{ id: `release:${joint}`, kind: 'release', joint, ...more }] });
-  }
-}
-
-const display = () => new TestBench(tern5(), [{ replace: 'display' }]);
+const display = () => new TestBench(tern5(), [{ replace: 'display' }]).send('prepared', { items: [], skipped: [] });
 
 describe('a job as a fold over its events', () => {
   it('goes by plan from the first step to a finished record with no screw left', () => {
@@ -110,7 +43,7 @@ describe('a job as a fold over its events', () => {
   it('refuses what the rules forbid and names what holds, then takes it as having happened anyway', () => {
     const bench = display();
     expect(bench.release('front-seal').problem).toContain('2 screws released');
-    expect(bench.state.events).toHaveLength(0);
+    expect(bench.state.done).toHaveLength(0);
     bench.send('did', {
       steps: [{ id: 'release:front-seal', kind: 'release', joint: 'front-seal' }],
       anyway: 'It was loose already.',
@@ -141,7 +74,7 @@ describe('a job as a fold over its events', () => {
     bench.send('undo', { event: last.id });
     expect(bench.problem).toBeNull();
     expect(counts(bench.state.ledger).onMat).toBe(0);
-    expect(bench.send('undo', { event: last.id }).problem).toContain('nothing to undo');
+    expect(bench.send('undo', { event: last.id }).problem).toContain('Only the last thing');
     bench.release('edge-screws').release('port-screws', { anyway: true });
     expect(bench.send('undo', { event: last.id }).problem).toContain('Only the last thing');
     expect(counts(bench.state.ledger).onMat).toBe(2);

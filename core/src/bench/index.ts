@@ -3,15 +3,37 @@ export {
   type DoneStep,
   EVENT_DATA,
   type EventData,
+  type DecisionAbout,
   type EventType,
   eventEnvelope,
+  STOP_REASONS,
+  type StopReason,
   TROUBLE_KINDS,
   type TroubleKind,
 } from './events.ts';
-export { doneSchema, policySchema, targetSchema } from './request-schema.ts';
+export { doneSchema, targetSchema } from './request-schema.ts';
 export type { Job } from './job.ts';
-export type { Correction, JobState, Outcome, TestResult, Timer, Trouble } from './state.ts';
+export type {
+  Correction,
+  DamageMark,
+  Decision,
+  JobPhoto,
+  JobState,
+  Outcome,
+  TestResult,
+  Timer,
+  Trouble,
+  Wet,
+} from './state.ts';
 export { newJob } from './state.ts';
-export { foldJob, isUndoable, refusal, withEvent } from './fold.ts';
+export { zonesOf } from './opening.ts';
+export { type Heating, lastWarmed, type Opening, pastOf, type Warmed, type Zone } from './opening-state.ts';
+export type { Placeholder } from './opening-events.ts';
+export { isPrepared } from './gate.ts';
+export { TRANSPLANT_CHECKS, TRANSPLANT_GATE } from './intake.ts';
+export { type Damage, DAMAGES } from './intake-events.ts';
+export { foldJob, isUndoable, withEvent } from './fold.ts';
+export { refusal } from './steps.ts';
+export { behindEdge, softensAt } from './trouble.ts';
 export { targetsLeft } from './reached.ts';
 export { type Ahead, doneStep, planAhead } from './ahead.ts';

@@ -1,4 +1,5 @@
 import type { Policy, Target } from '../plan/index.ts';
+import type { Limits } from '../shop/index.ts';
 
 /** A repair job as it was taken in. What became of it is told by its events. */
 export interface Job {
@@ -11,6 +12,8 @@ export interface Job {
   readonly owner?: string;
   readonly serial?: string;
   readonly colour?: string;
+  /** the workshop's limits when it was taken in; the defaults where it has none */
+  readonly limits?: Limits;
   /** ISO 8601 */
   readonly createdAt: string;
 }

@@ -1,6 +1,9 @@
 import type { Mechanism } from '../holds/index.ts';
+import { chosenPart } from '../parts/index.ts';
 import { isReached, type Target } from '../plan/index.ts';
 import type { JobState } from './state.ts';
+
+type ReplaceTarget = Extract<Target, { readonly replace: string }>;
 
 /** A target by its content, for remembering that it was reached. */
 function targetKey(target: Target): string {
@@ -17,10 +20,17 @@ export function newlyReached(mechanism: Mechanism, state: JobState): ReadonlySet
 
 /**
  * What is still to be planned for: a part to be replaced until its new one is in, everything else until it was reached.
+ * A new part that was looked at tells what came with it, and what it has no place for.
  */
 export function targetsLeft(mechanism: Mechanism, state: JobState): Target[] {
   const base = mechanism.map.parts[mechanism.base]!.id;
-  return state.targets.filter(
-    (target) => ('replace' in target && target.replace !== base) || !state.reached.has(targetKey(target)),
-  );
+  return state.targets
+    .filter((target) => ('replace' in target && target.replace !== base) || !state.reached.has(targetKey(target)))
+    .map((target) => ('replace' in target ? asItCame(state, target) : target));
+}
+
+/** A replaced part with what its new one was found to include and lack. */
+export function asItCame(state: JobState, target: ReplaceTarget): ReplaceTarget {
+  const looked = chosenPart(state.parts, target.replace)?.looked;
+  return looked ? { ...target, newIncludes: looked.includes, newLacks: looked.lacks } : target;
 }

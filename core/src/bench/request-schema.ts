@@ -1,5 +1,4 @@
 import Joi from 'joi';
-import { POLICY_OPTIONS } from '../plan/index.ts';
 
 const id = Joi.string().min(1).max(200);
 
@@ -17,18 +16,6 @@ export const targetSchema = Joi.object({
   .with('newIncludes', 'replace')
   .with('newLacks', 'replace')
   .with('keep', 'full');
-
-const option = (key: keyof typeof POLICY_OPTIONS) => Joi.string().valid(...POLICY_OPTIONS[key]);
-const school = Joi.string().max(100).allow(null);
-
-/**
- * The policy of a plan. What changes the set of operations must be one of its options; a school that this version does
- * not know is let through, and the plan warns that it goes by the default.
- */
-export const policySchema = Joi.object({
-  display: option('display'),
-  batteryWhilePrying: option('batteryWhilePrying'),
-}).pattern(Joi.string().max(100), school);
 
 /** An operation that was done already (contract.md, compute/plan). */
 export const doneSchema = Joi.alternatives(

@@ -1,8 +1,11 @@
 import { assembled, type DeviceState, type Mechanism } from '../holds/index.ts';
-import type { DoneOp, Target } from '../plan/index.ts';
+import type { DeskPart } from '../parts/index.ts';
+import type { DoneOp, Policy, Target } from '../plan/index.ts';
 import { EMPTY_LEDGER, type Ledger } from '../screws/index.ts';
-import type { BenchEvent, EventData } from './events.ts';
+import { DEFAULT_LIMITS, type Limits } from '../shop/index.ts';
+import type { BenchEvent, DecisionAbout, EventData } from './events.ts';
 import type { Job } from './job.ts';
+import { CLOSED, type Opening } from './opening-state.ts';
 
 export interface Timer {
   readonly step: string;
@@ -13,7 +16,7 @@ export interface Timer {
 export interface TestResult {
   readonly function: string;
   readonly result: EventData['test']['result'];
-  readonly stage: 'before' | 'after';
+  readonly stage: 'intake' | 'before' | 'after';
   readonly text?: string;
   readonly at: string;
   readonly by: string;
@@ -33,6 +36,29 @@ export interface Correction {
   readonly text: string;
 }
 
+/** A mark on the drawing; `id` is its event's. */
+export type DamageMark = EventData['damage'] & { readonly id: string };
+
+export type JobPhoto = EventData['photo'] & { readonly id: string; readonly at: string; readonly by: string };
+
+type Measured = EventData['measure'] & {
+  readonly mapped_mm: number;
+  readonly over_percent: number;
+  readonly at: string;
+};
+
+export interface Decision {
+  readonly about: DecisionAbout;
+  readonly text: string;
+  readonly at: string;
+  readonly by: string;
+}
+
+/** A wet device: battery off at once, washed, dried, tried; only then is its board decided on. */
+export type Wet = EventData['wet'] & {
+  readonly decided: { readonly board: 'keep' | 'replace'; readonly text: string } | null;
+};
+
 /** Where a job stands, as a fold over its events. */
 export interface JobState {
   readonly job: Job;
@@ -44,6 +70,8 @@ export interface JobState {
   /** procedures that trouble has added, to be done before the operation named */
   readonly added: readonly { readonly step: string; readonly before: string }[];
   readonly targets: readonly Target[];
+  readonly policy: Partial<Policy>;
+  readonly limits: Limits;
   /** targets that were reached once: what was to be removed, reached or stripped may be closed again */
   readonly reached: ReadonlySet<string>;
   readonly ledger: Ledger;
@@ -54,6 +82,23 @@ export interface JobState {
   readonly stopped: { readonly reason: string; readonly text: string; readonly at: string; readonly by: string } | null;
   readonly paused: boolean;
   readonly finished: string | null;
+  /** ended by the lead, where it stood */
+  readonly ended: { readonly text: string; readonly lead: string; readonly at: string } | null;
+  readonly words: string;
+  readonly damage: readonly DamageMark[];
+  readonly photos: readonly JobPhoto[];
+  readonly measured: readonly Measured[];
+  readonly charges: readonly (EventData['charge'] & { readonly at: string })[];
+  readonly wet: Wet | null;
+  readonly agreed: (EventData['told'] & { readonly at: string }) | null;
+  readonly prepared: (EventData['prepared'] & { readonly at: string; readonly by: string }) | null;
+  readonly decisions: readonly Decision[];
+  readonly parts: readonly DeskPart[];
+  readonly opening: Opening;
+  readonly transplant: {
+    readonly allowed: (EventData['transplant-allowed'] & { readonly at: string }) | null;
+    readonly done: (EventData['transplant-done'] & { readonly at: string }) | null;
+  };
   /** accepted events in order, those that were undone left out */
   readonly standing: readonly BenchEvent[];
   readonly events: readonly BenchEvent[];
@@ -67,6 +112,8 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     steps: new Map(),
     added: [],
     targets: job.targets,
+    policy: job.policy,
+    limits: { ...DEFAULT_LIMITS, ...job.limits },
     reached: new Set(),
     ledger: EMPTY_LEDGER,
     timers: [],
@@ -76,6 +123,19 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     stopped: null,
     paused: false,
     finished: null,
+    ended: null,
+    words: '',
+    damage: [],
+    photos: [],
+    measured: [],
+    charges: [],
+    wet: null,
+    agreed: null,
+    prepared: null,
+    decisions: [],
+    parts: [],
+    opening: CLOSED,
+    transplant: { allowed: null, done: null },
     standing: [],
     events: [],
   };

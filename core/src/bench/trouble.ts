@@ -1,6 +1,8 @@
-import { fastenerAt } from '../device-map/index.ts';
+import { type BondJoint, type DeviceMap, fastenerAt, type Part } from '../device-map/index.ts';
+import { SOFTENS_C } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { type Ledger, lose, type Screw } from '../screws/index.ts';
+import type { EventData } from './events.ts';
 import type { JobState, Outcome, Trouble } from './state.ts';
 
 /** Records a trouble and what follows from it: operations added, counts corrected, a part that has to be new. */
@@ -9,10 +11,19 @@ export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trou
   const { data } = trouble;
   switch (data.kind) {
     case 'will-not-lift':
+      return { state: withStep(mechanism, harder(mechanism, recorded, data), 'heat', data.joint) };
+    case 'grabbed-again':
       return { state: withStep(mechanism, recorded, 'heat', data.joint) };
+    case 'cup-slips':
+      return { state: withTapeOn(mechanism, recorded, data.joint) };
+    case 'cut-too-deep':
+      return cutTooDeep(mechanism, recorded, trouble);
+    case 'clip-broken':
+      return { state: withLook(mechanism, recorded, 'make', data.joint) };
     case 'tab-snapped':
       return { state: withStep(mechanism, recorded, 'soak', data.joint) };
     case 'part-cracked':
+      return { state: withTape(mechanism, withReplacement(mechanism, recorded, data.part), data.part) };
     case 'connector-damaged':
       return { state: withReplacement(mechanism, recorded, data.part) };
     case 'screw-lost':
@@ -41,6 +52,87 @@ export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trou
     case 'other':
       return { state: recorded };
   }
+}
+
+/** How much hotter a bond that would not lift is thought to soften, past what it had (guess). */
+const HARDER_C = 3;
+/** The same where nobody knows what it had. */
+const HARDER_UNKNOWN_C = 5;
+/** No adhesive of a front or back asks for more (common practice). */
+const HARDEST_C = 85;
+
+/** A refusal teaches: at what the bond had then it was not soft. */
+function harder(mechanism: Mechanism, state: JobState, { joint, bond_C }: EventData['trouble']): JobState {
+  const bond = mechanism.map.joints.find((each) => each.id === joint);
+  if (bond?.type !== 'bond' || !bond.heat) return state;
+  const before = state.opening.softens.get(bond.id) ?? bond.soften_C ?? SOFTENS_C;
+  const taught = bond_C === undefined ? before + HARDER_UNKNOWN_C : Math.max(before, bond_C + HARDER_C);
+  const to = Math.round(Math.max(before, Math.min(HARDEST_C, taught)));
+  if (to <= before) return state;
+  const softens = new Map(state.opening.softens).set(bond.id, to);
+  const correction = {
+    path: `joints[${mechanism.joint.get(bond.id)}].soften_C`,
+    from: bond.soften_C ?? null,
+    to,
+    text: `${bond.id} would not lift${bond_C === undefined ? '' : ` at about ${Math.round(bond_C)} °C`}: it seems to soften from ${to} °C.`,
+  };
+  // the last word of several counts
+  const others = state.corrections.filter(({ path }) => path !== correction.path);
+  return { ...state, corrections: [...others, correction], opening: { ...state.opening, softens } };
+}
+
+/** Where a bond softens as far as is known: the map's figure, and what refusals to lift have taught since. */
+export function softensAt(state: JobState, bond: BondJoint): number {
+  return state.opening.softens.get(bond.id) ?? bond.soften_C ?? SOFTENS_C;
+}
+
+/** A cup that slips gets tape to hold on to; cracked glass gets it to hold its splinters. */
+function withTapeOn(mechanism: Mechanism, state: JobState, joint: string | undefined): JobState {
+  return withTape(mechanism, state, mechanism.map.joints.find((each) => each.id === joint)?.holds[0]);
+}
+
+function withTape(mechanism: Mechanism, state: JobState, part: string | undefined): JobState {
+  const index = mechanism.part.get(part ?? '');
+  const each = index === undefined ? undefined : mechanism.map.parts[index];
+  if (!each || state.device.status[index!] !== 0 || !FACES.includes(each.kind)) return state;
+  const bond = mechanism.map.joints.find((one) => one.type === 'bond' && one.holds.includes(each.id));
+  if (!bond || state.added.some(({ step }) => step === `tape:${each.id}`)) return state;
+  return { ...state, added: [...state.added, { step: `tape:${each.id}`, before: `release:${bond.id}` }] };
+}
+
+const FACES = ['cover', 'display', 'shell', 'lens'];
+
+function withLook(
+  mechanism: Mechanism,
+  state: JobState,
+  before: 'release' | 'make',
+  joint: string | undefined,
+): JobState {
+  if (joint === undefined || !mechanism.joint.has(joint)) return state;
+  return { ...state, added: [...state.added, { step: `look:${joint}`, before: `${before}:${joint}` }] };
+}
+
+/** What lies behind the edge is looked at before anything goes on; where that is a cell, the work stops. */
+function cutTooDeep(mechanism: Mechanism, state: JobState, { data, at, by }: Trouble): Outcome {
+  const { map } = mechanism;
+  const bond = map.joints.find((each) => each.id === data.joint);
+  if (bond?.type !== 'bond') return { problem: 'Name the bond that was cut too deep.' };
+  const behind = behindEdge(map, bond, data.segment);
+  const cell = behind.find((part) => part.hazards?.includes('lithium'));
+  const looked = withLook(mechanism, state, 'release', bond.id);
+  if (!cell) return { state: looked };
+  const text = `cut too deep over ${cell.name}: look for a cut, a dent, a smell or warmth before anything else`;
+  return { state: { ...looked, stopped: { reason: 'puncture', text, at, by } } };
+}
+
+/** Parts that the map names behind an edge of a bond; behind any of them where nobody said which. */
+export function behindEdge(map: DeviceMap, bond: BondJoint, segment: string | undefined): Part[] {
+  const edges = (bond.segments ?? []).filter((each) => segment === undefined || each.id === segment);
+  const near = edges.flatMap((each) => (each.near === undefined ? [] : [each.near]));
+  const joints = map.joints.filter(({ id }) => near.includes(id)).flatMap(({ holds, to }) => [...holds, to]);
+  return map.parts.filter(
+    (part) => !bond.holds.includes(part.id) && !part.base && [...near, ...joints].includes(part.id),
+  );
 }
 
 /** Heat and solvent are for bonds; what else will not lift is only recorded. */

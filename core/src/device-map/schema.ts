@@ -162,6 +162,25 @@ const bond = joint.keys({
   solvent: Joi.object({ soak_s: seconds.required() }),
   width: size_mm,
   heatFace: face,
+  stack: Joi.object({
+    layers: Joi.array()
+      .min(1)
+      .max(60)
+      .items(Joi.object({ material: name.required(), thickness: Joi.number().greater(0).max(200).required() }))
+      .required(),
+    bondLayer: Joi.number().integer().min(0).required(),
+    watch: Joi.array()
+      .max(60)
+      .items(
+        Joi.object({
+          layer: Joi.number().integer().min(0).required(),
+          fraction: Joi.number().min(0).max(1).required(),
+          what: name.required(),
+          max_C: temperature_C.required(),
+        }),
+      )
+      .required(),
+  }),
   segments: Joi.array()
     .max(500)
     .items(
@@ -265,4 +284,16 @@ export const deviceMapSchema = Joi.object({
     .required(),
   procedures: Joi.object({ powerOff: text, firstStart: text }),
   cautions: Joi.array().items(text),
+  pinHoles: Joi.array()
+    .max(200)
+    .items(
+      Joi.object({
+        id: id.required(),
+        kind: Joi.string().valid('tray', 'microphone').required(),
+        x: coordinate_mm.required(),
+        y: coordinate_mm.required(),
+        part: id,
+        channel: Joi.string().valid('straight', 'angled'),
+      }),
+    ),
 }).required();

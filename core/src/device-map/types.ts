@@ -111,6 +111,20 @@ export interface BondSegment {
 export type Renewal = 'precut' | 'tape' | 'liquid' | 'with-part' | 'reuse';
 export type HeatSource = 'plate' | 'pad' | 'air' | 'pack' | 'none';
 
+/** What lies under a bond's heated face: layers counted from `heatFace`, thickness in mm. */
+export interface BondStack {
+  readonly layers: readonly { readonly material: string; readonly thickness: number }[];
+  /** the layer that is to be softened */
+  readonly bondLayer: number;
+  /** what must not get too hot: where in which layer, 0 at its heated side */
+  readonly watch: readonly {
+    readonly layer: number;
+    readonly fraction: number;
+    readonly what: string;
+    readonly max_C: number;
+  }[];
+}
+
 export interface BondJoint extends JointCommon {
   readonly type: 'bond';
   readonly style: 'perimeter' | 'pad' | 'tabs' | 'strap' | 'tape' | 'thermal' | 'gasket';
@@ -127,6 +141,7 @@ export interface BondJoint extends JointCommon {
   readonly solvent?: { readonly soak_s: number };
   readonly width?: number;
   readonly heatFace?: Face;
+  readonly stack?: BondStack;
   readonly segments?: readonly BondSegment[];
   readonly endangers?: readonly string[];
   readonly renew?: Renewal;
@@ -178,6 +193,16 @@ export interface BatteryPack {
   readonly limit_C: number;
 }
 
+/** A hole in the rim that a tray pin could be put into. */
+export interface PinHole extends Point {
+  readonly id: string;
+  readonly kind: 'tray' | 'microphone';
+  /** the tray or microphone behind it */
+  readonly part?: string;
+  /** how the channel behind it runs */
+  readonly channel?: 'straight' | 'angled';
+}
+
 export interface DeviceMap {
   readonly format: 'nibrel.device-map';
   readonly version: 1;
@@ -197,6 +222,7 @@ export interface DeviceMap {
   readonly functions: readonly DeviceFunction[];
   readonly procedures?: { readonly powerOff?: string; readonly firstStart?: string };
   readonly cautions?: readonly string[];
+  readonly pinHoles?: readonly PinHole[];
 }
 
 /** Joints that part by themselves when their two sides are separated: they have no operation. */

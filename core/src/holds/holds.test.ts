@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { EFFORT } from '../../test/effort.ts';
 import type { DeviceMap, Joint, Part, UnderEntry } from '../device-map/index.ts';
 import { sample, tern5 } from '../../test/maps.ts';
 import { randomMap } from '../../test/random-map.ts';
@@ -355,7 +356,7 @@ describe('the way back', () => {
 describe('against a simulator written apart', () => {
   it('agrees on what is possible, in every state of a walk over random maps', () => {
     let compared = 0;
-    for (let seed = 1; seed <= 60; seed++) {
+    for (let seed = 1; seed <= 60 * EFFORT; seed++) {
       const map = randomMap(seed);
       if (checkDeviceMap(map).errors.length > 0) continue;
       const mechanism = mechanismOf(map);
@@ -374,7 +375,7 @@ describe('against a simulator written apart', () => {
         state = applied(mechanism, state, numberedOp(mechanism, next));
       }
     }
-    expect(compared).toBeGreaterThan(10_000);
+    expect(compared).toBeGreaterThan(10_000 * EFFORT);
   });
 
   it('knows every part and joint of a real map in every list', () => {

@@ -1,4 +1,4 @@
-import { type DeviceMap, isSelfParting, type Joint, type UnderEntry } from '../device-map/index.ts';
+import { type BondStack, type DeviceMap, isSelfParting, type Joint, type UnderEntry } from '../device-map/index.ts';
 import type { Finding } from './finding.ts';
 
 /** What one field says of another: ids that must exist, be single, and make sense together. */
@@ -40,6 +40,7 @@ export function referenceErrors(map: DeviceMap): Finding[] {
     [map.joints, 'joints'],
     [map.fasteners, 'fasteners'],
     [map.functions, 'functions'],
+    [map.pinHoles ?? [], 'pinHoles'],
   ] as const) {
     repeats(list.map((each) => each.id)).forEach(([index, id]) =>
       refuse(`${path}[${index}].id`, `"${id}" is used twice in ${path}. Every id must be its own.`),
@@ -51,6 +52,7 @@ export function referenceErrors(map: DeviceMap): Finding[] {
     each.needs?.forEach((id, need) => eitherKnown(`functions[${index}].needs[${need}]`, id)),
   );
 
+  map.pinHoles?.forEach((each, index) => known(`pinHoles[${index}].part`, 'part', each.part));
   const bases = map.parts.flatMap((each, index) => (each.base ? [index] : []));
   if (bases.length === 0) refuse('parts', 'No part is the base. Mark the chassis or mid-frame with base: true.');
   bases
@@ -133,6 +135,7 @@ function jointErrors(
     }
     case 'bond':
       joint.seam?.between.forEach((id, n) => known(`${at}.seam.between[${n}]`, 'part', id));
+      found.push(...stackErrors(joint.stack, `${at}.stack`));
       joint.endangers?.forEach((id, n) => known(`${at}.endangers[${n}]`, 'part', id));
       joint.segments?.forEach((each, n) => eitherKnown(`${at}.segments[${n}].near`, each.near));
       repeats((joint.segments ?? []).map((each) => each.id)).forEach(([index, id]) =>
@@ -147,6 +150,18 @@ function jointErrors(
       joint.functions?.forEach((id, n) => known(`${at}.functions[${n}]`, 'function', id));
   }
   return found;
+}
+
+function stackErrors(stack: BondStack | undefined, at: string): Finding[] {
+  if (!stack) return [];
+  const count = stack.layers.length;
+  const layers = [
+    { path: `${at}.bondLayer`, layer: stack.bondLayer },
+    ...stack.watch.map(({ layer }, n) => ({ path: `${at}.watch[${n}].layer`, layer })),
+  ];
+  return layers.flatMap(({ path, layer }) =>
+    layer < count ? [] : [{ path, message: `The stack has ${count} layers, counted from 0; there is no ${layer}.` }],
+  );
 }
 
 function repeats(ids: readonly string[]): [number, string][] {

@@ -1,4 +1,5 @@
 import { type DeviceMap, isSelfParting, isTether, type Joint, type Part, type Point } from '../device-map/index.ts';
+import { materialNamed } from '../heat/index.ts';
 import type { Finding } from './finding.ts';
 
 /** What is probably forgotten, though the map can be used (device-map.md, "warned"). */
@@ -10,6 +11,7 @@ export function mapWarnings(map: DeviceMap): Finding[] {
     ...untamedLithium(map),
     ...unservedFunctions(map),
     ...pointlessIsolation(map),
+    ...strangeMaterials(map),
   ];
 }
 
@@ -118,5 +120,22 @@ function pointlessIsolation(map: DeviceMap): Finding[] {
     if (each.type !== 'connector' || !each.isolates) return [];
     const message = `"${each.id}" is said to isolate, but the map has no battery: nothing will wait for it. Add the battery or drop isolates.`;
     return [{ path: `joints[${index}].isolates`, message }];
+  });
+}
+
+/** A workshop may have materials of its own, so that one which is not in the table is no reason to refuse a map. */
+function strangeMaterials(map: DeviceMap): Finding[] {
+  return map.joints.flatMap((joint, index) => {
+    const layers = joint.type === 'bond' ? (joint.stack?.layers ?? []) : [];
+    return layers.flatMap(({ material }, layer) =>
+      materialNamed(material)
+        ? []
+        : [
+            {
+              path: `joints[${index}].stack.layers[${layer}].material`,
+              message: `"${material}" is no material that everybody has. Where this bond is heated, the workshop's table needs it.`,
+            },
+          ],
+    );
   });
 }

@@ -1,6 +1,7 @@
 import highsLoader from 'highs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { EFFORT } from '../../test/effort.ts';
 import { mixedIntegerModel } from '../../test/order-model.ts';
 import { chains, randomOrderProblem } from '../../test/order-problems.ts';
 import { costOf, CycleError, type OrderProblem, solveOrder } from './index.ts';
@@ -85,19 +86,23 @@ describe('solveOrder', () => {
     }
   });
 
-  it('agrees with a mixed-integer model solved by HiGHS on 10 to 14 operations (checks.md, ordering)', async () => {
-    const highs = await highsLoader();
-    let compared = 0;
-    for (const size of [10, 10]) {
-      const problem = randomOrderProblem(size * 31 + compared, size);
-      const solved = highs.solve(mixedIntegerModel(problem), { time_limit: 20 });
-      if (solved.Status !== 'Optimal') continue;
-      compared++;
-      const work = problem.ops.reduce((sum, op) => sum + op.seconds, 0);
-      expect(solveOrder(problem, patient).seconds).toBeCloseTo(work + solved.ObjectiveValue, 4);
-    }
-    expect(compared).toBeGreaterThan(0);
-  });
+  // some ten seconds: left to `npm test`
+  it.skipIf(EFFORT < 1)(
+    'agrees with a mixed-integer model solved by HiGHS on 10 operations (checks.md, ordering)',
+    async () => {
+      const highs = await highsLoader();
+      let compared = 0;
+      for (const size of [10, 10]) {
+        const problem = randomOrderProblem(size * 31 + compared, size);
+        const solved = highs.solve(mixedIntegerModel(problem), { time_limit: 20 });
+        if (solved.Status !== 'Optimal') continue;
+        compared++;
+        const work = problem.ops.reduce((sum, op) => sum + op.seconds, 0);
+        expect(solveOrder(problem, patient).seconds).toBeCloseTo(work + solved.ObjectiveValue, 4);
+      }
+      expect(compared).toBeGreaterThan(0);
+    },
+  );
 
   it('states a bound that no order beats when it has no time', () => {
     const problem = chains(3, 10, 8, 6, 3);

@@ -18,12 +18,17 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
     return 'The battery is still connected. Plastic tools only: a slip can burn the board. Isolate directly after.';
   if (op.name === 'heat')
     return `Hot: burns, and a cell that gets over ${map.battery?.limit_C ?? 60} °C can vent. No solvent near it. ${LOCAL}`;
+  if (op.name === 'vent')
+    return `Solvent vapour can catch fire at anything hot. Window open, nothing switched on. ${LOCAL}`;
   if (op.name === 'soak') return 'Solvent burns and its vapour spreads. Heat source off and away, window open.';
   if (touches('lithium') && op.kind !== 'procedure') {
     return `${op.kind === 'release' && joint?.type === 'connector' ? 'Lithium cell: keep metal off its connector and bend it away.' : 'Lithium cell: do not bend, puncture or lever under its middle. Fire and burns.'} Sand in reach. ${LOCAL}`;
   }
-  if (joint?.type === 'bond' && touches('glass'))
-    return 'Glass can break and cut. Eyes covered; not deeper than the mark.';
+  if (joint?.type === 'bond' && touches('glass')) {
+    const near = map.parts.filter((each) => joint.endangers?.includes(each.id)).map((each) => each.name);
+    const cell = near.length > 0 ? ` Behind it: ${near.join(', ')}; a cut into a cell can set it on fire.` : '';
+    return `Glass can break and cut. Eyes covered; not deeper than the mark.${op.kind === 'release' ? cell : ''}`;
+  }
   if (
     !dead &&
     map.battery &&

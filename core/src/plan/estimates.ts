@@ -1,4 +1,5 @@
-import type { BondJoint, Joint } from '../device-map/index.ts';
+import { type BondJoint, type DeviceMap, type Joint, renewalOf, type Renewal } from '../device-map/index.ts';
+import { isWarmth, USUAL, warmingTime_s } from '../heat/index.ts';
 import type { PhysicalOp } from '../holds/index.ts';
 import type { Policy } from './policy.ts';
 
@@ -13,7 +14,8 @@ export const TIMES = {
   screwSet: 2,
   connectorOff: { press: 5, 'zif-flip': 7, 'zif-slide': 8, coax: 5, plug: 6, spring: 0, blind: 0 },
   connectorOn: { press: 6, 'zif-flip': 10, 'zif-slide': 12, coax: 8, plug: 6, spring: 0, blind: 0 },
-  cutPerMm: 0.4,
+  /** at the usual speed of a pick, 4 mm/s */
+  cutPerMm: 0.25,
   cutLeast: 25,
   bondOff: { perimeter: 90, pad: 25, tabs: 40, strap: 20, tape: 8, thermal: 0, gasket: 0 },
   bondOn: { perimeter: 30, pad: 10, tabs: 15, strap: 15, tape: 5, thermal: 0, gasket: 0 },
@@ -30,8 +32,8 @@ export const TIMES = {
   film: 20,
   filmPart: 8,
   heat: 15,
-  /** by source, where the map's recipe is for another one; common practice */
-  heatWait: { plate: 300, pad: 360, air: 240, pack: 90 } as Readonly<Record<string, number>>,
+  /** a pack on a cell's bond before solvent; common practice */
+  packWait: 90,
   soak: 12,
   vent: 5,
   ventWait: 120,
@@ -47,13 +49,59 @@ export const TIMES = {
   testEach: 10,
   inspect: 10,
   renewPiece: 20,
+  /** more than with one cup, on a bond that runs round a face */
+  firstGap: { 'one-cup': 0, 'two-cup': 20, 'edgeless-blade': 5, 'thin-film': 25, 'bench-cutter': 45, 'by-hand': 10 },
+  /** cutting strips to length and laying them corner by corner */
+  layTapePerMm: 0.2,
+  layLiquid: 25,
+  /** clips or bands, and time */
+  liquidCure: 1800,
+  /** a cell's bond where the map says nothing of solvent */
+  cellSoak: 240,
+  transplant: 1500,
 } as const;
 
 /** Hands-on seconds of a physical operation: the map's own figure for a joint, else the table. */
-export function secondsOf(op: PhysicalOp, joint: Joint | null): number {
+export function secondsOf(op: PhysicalOp, joint: Joint | null, policy: Policy): number {
   if (op.kind === 'open' || op.kind === 'close' || op.kind === 'lift' || op.kind === 'fit') return TIMES[op.kind];
-  if (joint!.seconds !== undefined) return joint!.seconds;
-  return op.kind === 'release' ? secondsToRelease(joint!) : secondsToMake(joint!);
+  const seconds = joint!.seconds ?? (op.kind === 'release' ? secondsToRelease(joint!) : secondsToMake(joint!));
+  const firstGap = op.kind === 'release' && runsRound(joint!) ? TIMES.firstGap[policy.firstGap] : 0;
+  return seconds + firstGap;
+}
+
+function runsRound(joint: Joint): boolean {
+  return joint.type === 'bond' && joint.style === 'perimeter';
+}
+
+/** How a bond is closed again: as the school says where it runs round a face, else as the map does. */
+export function renewalFor(bond: BondJoint, closing: Policy['closing']): Renewal {
+  const own = renewalOf(bond);
+  return closing !== null && runsRound(bond) && own !== 'reuse' && own !== 'with-part' ? closing : own;
+}
+
+/** Seconds to lay a new bond, and to let it cure where the map does not say. */
+export function secondsToLay(bond: BondJoint, closing: Policy['closing']): { lay: number; cure: number } {
+  const cure = bond.close?.cure_s ?? 0;
+  if (!runsRound(bond)) return { lay: TIMES.lay, cure };
+  switch (renewalFor(bond, closing)) {
+    case 'tape':
+      return { lay: Math.round(TIMES.lay + TIMES.layTapePerMm * length_mm(bond)), cure };
+    case 'liquid':
+      return { lay: TIMES.lay + TIMES.layLiquid, cure: cure || TIMES.liquidCure };
+    default:
+      return { lay: TIMES.lay, cure };
+  }
+}
+
+/** A cell's bond that is softened with heat and solvent, where that is the school, rather than pulled out. */
+export function isSoftened(bond: BondJoint, cells: ReadonlySet<string>, policy: Policy): boolean {
+  const holdsCell = bond.holds.some((id) => cells.has(id));
+  return policy.batteryBond === 'solvent-and-heat' && holdsCell && ['tabs', 'strap', 'pad'].includes(bond.style);
+}
+
+/** Length of a bond as it is mapped. */
+export function length_mm(bond: BondJoint): number {
+  return (bond.segments ?? []).reduce((sum, { from, to }) => sum + Math.hypot(to.x - from.x, to.y - from.y), 0);
 }
 
 function secondsToRelease(joint: Joint): number {
@@ -139,17 +187,13 @@ function bondTool(bond: BondJoint): string | null {
   }
 }
 
-const SOURCES: Readonly<Record<string, string>> = {
-  plate: 'warming plate',
-  pad: 'heat pad',
-  air: 'hot air',
-  pack: 'warm pack',
-};
-
-/** The heat source of a bond: the policy's, else its recipe's, else the plate; null where it is not to be heated. */
-export function heatOf(bond: BondJoint, policy: Policy): { tool: string; wait_s: number } | null {
+/**
+ * The heat source of a bond: the policy's, else its recipe's, else the plate; null where it is not to be heated. How long
+ * is the recipe's own figure, or what the bond's layers ask for with another source.
+ */
+export function heatOf(map: DeviceMap, bond: BondJoint, policy: Policy): { tool: string; wait_s: number } | null {
   const source = policy.heat ?? bond.recipe?.source ?? 'plate';
   if (!bond.heat || source === 'none') return null;
-  const own = bond.recipe?.source === source ? bond.recipe.seconds : undefined;
-  return { tool: SOURCES[source] ?? source, wait_s: own ?? TIMES.heatWait[source] ?? TIMES.heatWait['plate']! };
+  if (isWarmth(source)) return { tool: USUAL[source].name, wait_s: warmingTime_s(map, bond, source) };
+  return { tool: source, wait_s: bond.recipe!.seconds };
 }

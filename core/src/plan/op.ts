@@ -22,7 +22,20 @@ export type ProcedureName =
   | 'count'
   | 'renew'
   | 'power-on'
-  | 'test';
+  | 'test'
+  | 'transplant'
+  // what has to be settled before the device may be opened
+  | 'agree'
+  | 'run-down'
+  | 'charge-up'
+  | 'prepare'
+  | 'tape'
+  // what trouble asks for
+  | 'look'
+  // a wet device
+  | 'wash'
+  | 'air-dry'
+  | 'try';
 
 /** One operation of a plan (contract.md, compute/plan). Seconds are hands-on; `wait_s` is waiting that follows. */
 export interface Op {
@@ -85,7 +98,7 @@ export function physicalDraft(mechanism: Mechanism, given: PhysicalDraft): Draft
       : null;
   const tool = joint ? toolOf(physical.kind as 'release' | 'make', joint, drive, policy) : null;
   const face = given.onMat ? null : (joint?.face ?? part!.face);
-  const seconds = secondsOf(physical, joint);
+  const seconds = secondsOf(physical, joint, policy);
   const count = joint && 'points' in joint ? joint.points?.length : undefined;
   const id = idOf(mechanism, physical);
   return {

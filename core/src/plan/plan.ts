@@ -33,6 +33,7 @@ import { placesOnMat, stripDrafts, workDrafts } from './strip.ts';
 import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, toolsOf } from './supplies.ts';
 import { checkTargets, inWords, PlanError, type Target } from './target.ts';
 import { replacementWarnings, type Warning, workWarnings } from './told.ts';
+import { transplantWarnings, withTransplant } from './transplant.ts';
 import { noWork, type WorkSet } from './work-set.ts';
 
 export interface PlanRequest {
@@ -150,7 +151,8 @@ function planWith(
 
   const back = wayBack(mechanism, moved, allOps, lacking, display);
   const reached = back.missing.reduce((state, op) => applied(mechanism, state, op), moved);
-  const body = rebuildDrafts(mechanism, reached, back, { moves, replaced, policy });
+  const rebuilt = rebuildDrafts(mechanism, reached, back, { moves, replaced, policy });
+  const body = withTransplant(mechanism, rebuilt, replaced, policy);
   const proving = withProving(mechanism, reached, body, back.touched, replaced, policy);
   const moveDrafts = takeOffDrafts(mechanism, stripped.state, moving, back.missing, moves, policy, live);
   const rebuildTasks = [...moveDrafts, ...afterMoves(proving, moveDrafts)];
@@ -164,8 +166,8 @@ function planWith(
   );
 
   const stripOps = explained(map, strip.drafts, strip.found.order, purpose);
-  const rebuilt = explained(map, rebuildTasks, rebuildFound.order, rebuildPurpose(targets));
-  const rebuild = withPlaces(mechanism, stripped.state, rebuilt, rebuildTasks, rebuildFound);
+  const told = explained(map, rebuildTasks, rebuildFound.order, rebuildPurpose(targets));
+  const rebuild = withPlaces(mechanism, stripped.state, told, rebuildTasks, rebuildFound);
   const stripCost = costAsPlanned(stripOps);
   const rebuildCost = costAsPlanned(rebuild);
   const ops = [...stripOps, ...rebuild];
@@ -189,12 +191,17 @@ function planWith(
           Math.min(rebuildFound.lowerBoundSeconds, rebuildCost.seconds),
       tools: toolsOf(ops),
       screws: screwLines(map, stripOps, rebuild),
-      consumables: consumablesOf(map, stripOps, rebuild),
+      consumables: consumablesOf(map, stripOps, rebuild, policy.closing),
       leftOver: leftOver(
         map,
         [...lacking].map((joint) => map.joints[joint]!.id),
       ),
-      warnings: [...warnings, ...workWarnings(mechanism, ops), ...replacementWarnings(mechanism, replaced, moves)],
+      warnings: [
+        ...warnings,
+        ...workWarnings(mechanism, ops),
+        ...replacementWarnings(mechanism, replaced, moves),
+        ...transplantWarnings(mechanism, replaced, policy),
+      ],
       display,
       toolChanges: stripCost.toolChanges + rebuildCost.toolChanges,
       flips: stripCost.flips + rebuildCost.flips,

@@ -1,3 +1,5 @@
+import Joi from 'joi';
+
 /** Where practitioners disagree, both schools are a setting (work.md). Each has its cost and risk shown on the device. */
 export interface Policy {
   readonly display: 'taken-off' | 'on-flexes' | 'auto';
@@ -11,6 +13,8 @@ export interface Policy {
   readonly closing: 'precut' | 'tape' | 'liquid' | null;
   readonly tightening: 'torque' | 'snug';
   readonly test: 'before-and-after' | 'after';
+  readonly batteryBond: 'tabs-then-solvent' | 'solvent-and-heat';
+  readonly newBattery: 'whole-pack' | 'cell-transplant';
 }
 
 export const DEFAULT_POLICY: Policy = {
@@ -24,6 +28,8 @@ export const DEFAULT_POLICY: Policy = {
   closing: null,
   tightening: 'torque',
   test: 'before-and-after',
+  batteryBond: 'tabs-then-solvent',
+  newBattery: 'whole-pack',
 };
 
 /** Every option of every question, for checking what comes in and for drawing the switches. */
@@ -38,6 +44,8 @@ export const POLICY_OPTIONS = {
   closing: ['precut', 'tape', 'liquid'],
   tightening: ['torque', 'snug'],
   test: ['before-and-after', 'after'],
+  batteryBond: ['tabs-then-solvent', 'solvent-and-heat'],
+  newBattery: ['whole-pack', 'cell-transplant'],
 } as const satisfies { [Key in keyof Policy]: readonly NonNullable<Policy[Key]>[] };
 
 /** A policy filled up with the defaults, and the questions of which the answer is not known. */
@@ -51,3 +59,14 @@ export function settled(given: Partial<Policy> = {}): { policy: Policy; unknown:
     unknown: entries.filter((entry) => !isKnown(entry)).map(([key]) => key),
   };
 }
+
+const option = (key: keyof Policy) => Joi.string().valid(...POLICY_OPTIONS[key]);
+
+/**
+ * The policy of a plan. What changes the set of operations must be one of its options; a school that this version does
+ * not know is let through, and the plan warns that it goes by the default.
+ */
+export const policySchema = Joi.object({
+  display: option('display'),
+  batteryWhilePrying: option('batteryWhilePrying'),
+}).pattern(Joi.string().max(100), Joi.string().max(100).allow(null));

@@ -19,6 +19,16 @@ const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
   renew: 'renew',
   'power-on': 'first start',
   test: 'test',
+  transplant: 'replace the cell inside',
+  agree: 'agree with the owner',
+  'run-down': 'run the battery down',
+  'charge-up': 'charge the battery',
+  prepare: 'prepare the bench',
+  look: 'look behind the edge',
+  tape: 'tape the cracks of',
+  wash: 'wash and brush out the liquid',
+  'air-dry': 'dry',
+  try: 'try it',
 };
 
 const PHYSICAL = {

@@ -10,7 +10,7 @@ import {
   type PhysicalOp,
   type StripOp,
 } from '../holds/index.ts';
-import { TIMES } from './estimates.ts';
+import { renewalFor, secondsToLay, TIMES } from './estimates.ts';
 import { leastSets } from './least-set.ts';
 import type { Move } from './moves.ts';
 import { after, type Draft, idOf, physicalDraft, procedureDraft } from './op.ts';
@@ -221,7 +221,7 @@ function withBonds(
   mechanism.map.joints.forEach((joint, number) => {
     if (joint.type !== 'bond') return;
     if (remade.has(number) && !isSelfParting(joint)) {
-      all.push(...pressingDrafts(joint, `make:${joint.id}`));
+      all.push(...pressingDrafts(joint, `make:${joint.id}`, renewal.policy));
       return;
     }
     const making = `make:${joint.id}`;
@@ -229,7 +229,7 @@ function withBonds(
     if (isSelfParting(joint) ? goesDown.length === 0 : !ids.has(making)) return;
     const comesWithPart =
       renewalOf(joint) === 'with-part' && mechanism.held[number]!.some((part) => renewal.replaced.has(part));
-    const laying = layingDrafts(joint, comesWithPart);
+    const laying = layingDrafts(joint, comesWithPart, renewal.policy);
     const last = laying.at(-1)?.op.id;
     // what swings open can be laid while it stands; anything else before it is fitted
     const down = goesDown.filter((id) =>
@@ -239,7 +239,7 @@ function withBonds(
     );
     const waiting = isSelfParting(joint) || down.length > 0 ? down : [making];
     if (last) all = all.map((draft) => (waiting.includes(draft.op.id) ? after(draft, [last]) : draft));
-    all.push(...laying, ...pressingDrafts(joint, isSelfParting(joint) ? (down[0] ?? making) : making));
+    all.push(...laying, ...pressingDrafts(joint, isSelfParting(joint) ? (down[0] ?? making) : making, renewal.policy));
   });
   return all;
 }
@@ -249,9 +249,8 @@ function swingsOpen(mechanism: Mechanism, id: string): boolean {
   return part.opens !== undefined || ['display', 'cover', 'shell'].includes(part.kind);
 }
 
-function layingDrafts(bond: BondJoint, comesWithPart: boolean): Draft[] {
-  const renewal = renewalOf(bond);
-  if (renewal === 'reuse') return [];
+function layingDrafts(bond: BondJoint, comesWithPart: boolean, policy: Policy): Draft[] {
+  if (renewalFor(bond, policy.closing) === 'reuse') return [];
   const common = { joint: bond.id, face: bond.face, stage: 'rebuild' } as const;
   const clean = procedureDraft({
     ...common,
@@ -271,12 +270,13 @@ function layingDrafts(bond: BondJoint, comesWithPart: boolean): Draft[] {
     after: [clean.op.id],
   });
   if (comesWithPart) return [clean, dry];
-  const lay = procedureDraft({ ...common, id: `lay:${bond.id}`, name: 'lay', seconds: TIMES.lay, after: [dry.op.id] });
+  const { lay: seconds } = secondsToLay(bond, policy.closing);
+  const lay = procedureDraft({ ...common, id: `lay:${bond.id}`, name: 'lay', seconds, after: [dry.op.id] });
   return [clean, dry, lay];
 }
 
-function pressingDrafts(bond: BondJoint, made: string): Draft[] {
-  if (renewalOf(bond) === 'reuse' && !bond.close?.press_s) return [];
+function pressingDrafts(bond: BondJoint, made: string, policy: Policy): Draft[] {
+  if (renewalFor(bond, policy.closing) === 'reuse' && !bond.close?.press_s) return [];
   const press = procedureDraft({
     id: `press:${bond.id}`,
     name: 'press',
@@ -286,13 +286,14 @@ function pressingDrafts(bond: BondJoint, made: string): Draft[] {
     stage: 'rebuild',
     after: [made],
   });
-  if (!bond.close?.cure_s) return [press];
+  const { cure: cure_s } = secondsToLay(bond, policy.closing);
+  if (!cure_s) return [press];
   const cure = procedureDraft({
     id: `cure:${bond.id}`,
     name: 'cure',
     joint: bond.id,
     seconds: TIMES.cure,
-    wait_s: bond.close.cure_s,
+    wait_s: cure_s,
     stage: 'close',
     after: [press.op.id],
   });

@@ -8,7 +8,7 @@ import {
   type Mechanism,
   type StripOp,
 } from '../holds/index.ts';
-import { heatOf, TIMES } from './estimates.ts';
+import { heatOf, isSoftened, TIMES } from './estimates.ts';
 import { after, type Draft, idOf, physicalDraft, procedureDraft, type Stage } from './op.ts';
 import type { Policy } from './policy.ts';
 import type { Precedence } from './precedence.ts';
@@ -58,7 +58,8 @@ export function workDrafts(
   });
   const heats = blocks.map((block) => heatDraft(mechanism, block, precedence, ids, before, onMat, stageOf));
   const soaks = soakDrafts(mechanism, precedence, policy, before, onMat, stageOf);
-  return apart(withSoaks([...drafts, ...heats], soaks), soaks);
+  const liquid = soaks.filter(({ op }) => op.name === 'soak');
+  return apart(withSoaks([...drafts, ...heats, ...soaks.filter(({ op }) => op.name === 'heat')], liquid), liquid);
 }
 
 function removedFirst(
@@ -117,7 +118,7 @@ function heatBlocks(mechanism: Mechanism, precedence: Precedence, policy: Policy
   const groups = new Map<string, number[][]>();
   precedence.ops.forEach((op, index) => {
     const bond = op.kind === 'release' ? mechanism.map.joints[op.joint]! : null;
-    if (bond?.type !== 'bond' || !heatOf(bond, policy)) return;
+    if (bond?.type !== 'bond' || !heatOf(mechanism.map, bond, policy)) return;
     const key = bond.heatGroup === undefined ? `joint ${bond.id}` : `group ${bond.heatGroup}`;
     const blocks = groups.get(key) ?? [];
     groups.set(key, blocks);
@@ -131,7 +132,7 @@ function heatBlocks(mechanism: Mechanism, precedence: Precedence, policy: Policy
   });
   return [...groups.values()].flat().map((cuts) => {
     const bond = bondAt(mechanism, precedence, cuts[0]!);
-    const source = heatOf(bond, policy)!;
+    const source = heatOf(mechanism.map, bond, policy)!;
     return { id: `heat:${bond.id}`, bond, tool: source.tool, wait_s: source.wait_s, cuts };
   });
 }
@@ -176,21 +177,33 @@ function soakDrafts(
   onMat: readonly boolean[],
   stageOf: (index: number) => Stage,
 ): Draft[] {
+  const cells = new Set(mechanism.isolation.cells.map((cell) => mechanism.map.parts[cell]!.id));
   return precedence.ops.flatMap((op, index): Draft[] => {
     const bond = op.kind === 'release' ? mechanism.map.joints[op.joint]! : null;
-    if (bond?.type !== 'bond' || !bond.solvent || heatOf(bond, policy)) return [];
-    return [
-      procedureDraft({
-        id: `soak:${bond.id}`,
-        name: 'soak',
-        joint: bond.id,
-        seconds: TIMES.soak,
-        wait_s: bond.solvent.soak_s,
-        face: onMat[index] ? null : bond.face,
-        stage: stageOf(index),
-        after: before[index]!,
-      }),
-    ];
+    if (bond?.type !== 'bond' || heatOf(mechanism.map, bond, policy)) return [];
+    const softened = isSoftened(bond, cells, policy);
+    if (!bond.solvent && !softened) return [];
+    const common = { joint: bond.id, face: onMat[index] ? null : bond.face, stage: stageOf(index) } as const;
+    const soak = procedureDraft({
+      ...common,
+      id: `soak:${bond.id}`,
+      name: 'soak',
+      seconds: TIMES.soak,
+      wait_s: bond.solvent?.soak_s ?? TIMES.cellSoak,
+      after: [...before[index]!, ...(softened ? [`heat:${bond.id}`] : [])],
+    });
+    if (!softened) return [soak];
+    // warmed first, the source off and away, and only then solvent
+    const warm = procedureDraft({
+      ...common,
+      id: `heat:${bond.id}`,
+      name: 'heat',
+      tool: 'warm pack',
+      seconds: TIMES.heat,
+      wait_s: TIMES.packWait,
+      after: before[index]!,
+    });
+    return [warm, soak];
   });
 }
 

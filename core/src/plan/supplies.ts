@@ -1,5 +1,7 @@
-import { type DeviceMap, fastenerAt, type Joint, renewalOf } from '../device-map/index.ts';
+import { type DeviceMap, fastenerAt, type Joint } from '../device-map/index.ts';
+import { length_mm, renewalFor } from './estimates.ts';
 import type { Op } from './op.ts';
+import type { Policy } from './policy.ts';
 
 export interface ScrewLine {
   readonly fastener: string;
@@ -10,7 +12,14 @@ export interface ScrewLine {
 
 export interface Consumable {
   readonly what:
-    'precut-seal' | 'tape' | 'liquid-adhesive' | 'single-use-part' | 'single-use-screw' | 'thread-locker' | 'spare';
+    | 'precut-seal'
+    | 'tape'
+    | 'clear-tape'
+    | 'liquid-adhesive'
+    | 'single-use-part'
+    | 'single-use-screw'
+    | 'thread-locker'
+    | 'spare';
   readonly joint?: string;
   readonly part?: string;
   readonly fastener?: string;
@@ -58,11 +67,17 @@ export function toolsOf(ops: readonly Op[]): string[] {
 }
 
 /** What is used up, each with the part or joint it belongs to. */
-export function consumablesOf(map: DeviceMap, strip: readonly Op[], rebuild: readonly Op[]): Consumable[] {
+export function consumablesOf(
+  map: DeviceMap,
+  strip: readonly Op[],
+  rebuild: readonly Op[],
+  closing: Policy['closing'] = null,
+): Consumable[] {
   const found: Consumable[] = [];
   const byId = new Map(map.joints.map((each) => [each.id, each]));
   for (const op of rebuild) {
-    if (op.name === 'lay') found.push(adhesiveFor(byId.get(op.joint!)!));
+    if (op.name === 'lay') found.push(adhesiveFor(byId.get(op.joint!)!, closing));
+    if (op.name === 'tape') found.push(clearTapeFor(map, op.part!));
     if (op.name === 'renew') found.push({ what: 'single-use-part', part: op.part!, text: 'new, single use' });
     const part = op.part === undefined ? undefined : map.parts.find((each) => each.id === op.part);
     if (op.kind === 'fit' && part?.reuse === 'single-use') {
@@ -78,14 +93,23 @@ export function consumablesOf(map: DeviceMap, strip: readonly Op[], rebuild: rea
   return found;
 }
 
-function adhesiveFor(joint: Joint): Consumable {
+/** Clear tape as it is usually sold, and how far one strip lies over the next (common practice). */
+const CLEAR_TAPE_MM = 48;
+const OVERLAP_MM = 10;
+
+/** Strips side by side over a whole cracked face, overlapping. */
+function clearTapeFor(map: DeviceMap, id: string): Consumable {
+  const { w, h } = map.parts.find((each) => each.id === id)!.box;
+  const strips = Math.max(1, Math.ceil((w - OVERLAP_MM) / (CLEAR_TAPE_MM - OVERLAP_MM)));
+  return { what: 'clear-tape', part: id, length_mm: Math.round(strips * h), text: 'clear tape over the cracks' };
+}
+
+function adhesiveFor(joint: Joint, closing: Policy['closing']): Consumable {
   if (joint.type !== 'bond') throw new RangeError(`"${joint.id}" is no bond.`);
-  switch (renewalOf(joint)) {
+  switch (renewalFor(joint, closing)) {
     case 'tape': {
-      const length_mm = Math.round(
-        (joint.segments ?? []).reduce((sum, { from, to }) => sum + Math.hypot(to.x - from.x, to.y - from.y), 0),
-      );
-      return { what: 'tape', joint: joint.id, ...(length_mm > 0 ? { length_mm } : {}), text: 'cut tape' };
+      const length = Math.round(length_mm(joint));
+      return { what: 'tape', joint: joint.id, ...(length > 0 ? { length_mm: length } : {}), text: 'cut tape' };
     }
     case 'liquid':
       return {

@@ -1,4 +1,5 @@
-import { doneSchema, policySchema, targetSchema } from '@nibrel/core/bench';
+import { doneSchema, targetSchema } from '@nibrel/core/bench';
+import { policySchema } from '@nibrel/core/plan';
 import Joi from 'joi';
 
 const id = Joi.string().min(1).max(200);

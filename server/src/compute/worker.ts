@@ -1,4 +1,5 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
+import { type HeatRequest, heatRequest, heatThrough } from '@nibrel/core/heat';
 import { assembled, mechanismOf, namedOp, numberedOp, possibleNow, replay } from '@nibrel/core/holds';
 import { checkDeviceMap } from '@nibrel/core/map-check';
 import { CycleError, type OrderProblem, solveOrder } from '@nibrel/core/order';
@@ -10,7 +11,7 @@ import { DEFAULT_MS, orderRequest, planRequest, possibleRequest } from './reques
 
 /** What a compute route asks of a worker thread. Everything heavy, the checking too, is done here. */
 export interface Task {
-  readonly kind: 'check' | 'order' | 'plan' | 'possible';
+  readonly kind: 'check' | 'order' | 'plan' | 'possible' | 'heat';
   readonly body: unknown;
 }
 
@@ -69,6 +70,7 @@ const COMPUTE: Record<Task['kind'], (body: unknown) => unknown> = {
       budget(timeLimitMs),
     );
   },
+  heat: (body) => heatThrough(checked<HeatRequest>(heatRequest, body)),
   possible: (body) => {
     const request = checked<{ map: DeviceMap; done?: ContractDone[] }>(possibleRequest, body);
     const map = checkedMap(request.map);

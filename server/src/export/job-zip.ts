@@ -1,10 +1,17 @@
 import type { BenchEvent } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Papa from 'papaparse';
 
-/** A job whole, in open formats: `job.json`, `events.csv`, `device-map.json`. Photographs join them once there are any. */
-export function jobZip(job: object, events: readonly BenchEvent[], map: DeviceMap): Uint8Array<ArrayBuffer> {
+interface ZipFile {
+  readonly name: string;
+  read(): Promise<Uint8Array> | Uint8Array;
+  /** pictures are packed already */
+  readonly packed?: boolean;
+}
+
+/** A job whole, in open formats: `job.json`, `events.csv`, `device-map.json`, and its photographs in `photos/`. */
+export function jobFiles(job: object, events: readonly BenchEvent[], map: DeviceMap): ZipFile[] {
   const rows = events.map(({ id, type, at, by, data }) => ({ id, type, at, by, data: JSON.stringify(data) }));
   const csv = Papa.unparse(
     { fields: ['id', 'type', 'at', 'by', 'data'], data: rows },
@@ -12,9 +19,39 @@ export function jobZip(job: object, events: readonly BenchEvent[], map: DeviceMa
     { escapeFormulae: true, newline: '\n' },
   );
   const pretty = (value: unknown) => strToU8(JSON.stringify(value, null, 2));
-  return zipSync({
-    'job.json': pretty({ job, events }),
-    'events.csv': strToU8(csv),
-    'device-map.json': pretty(map),
-  }) as Uint8Array<ArrayBuffer>;
+  return [
+    { name: 'job.json', read: () => pretty({ job, events }) },
+    { name: 'events.csv', read: () => strToU8(csv) },
+    { name: 'device-map.json', read: () => pretty(map) },
+  ];
+}
+
+/** Files as one zip, read one after the other as they are taken: hundreds of photographs are never in memory at once. */
+export function zipStream(files: readonly ZipFile[]): ReadableStream<Uint8Array> {
+  const waiting: Uint8Array[] = [];
+  let failed: Error | null = null;
+  const zip = new Zip((error, chunk) => {
+    if (error) failed = error;
+    else waiting.push(chunk);
+  });
+  let next = 0;
+  let ended = false;
+  return new ReadableStream({
+    async pull(controller) {
+      while (waiting.length === 0 && !ended) {
+        const file = files[next++];
+        if (file) {
+          const entry = file.packed ? new ZipPassThrough(file.name) : new ZipDeflate(file.name);
+          zip.add(entry);
+          entry.push(await file.read(), true);
+        } else {
+          zip.end();
+          ended = true;
+        }
+        if (failed) throw failed;
+      }
+      for (const chunk of waiting.splice(0)) controller.enqueue(chunk);
+      if (ended) controller.close();
+    },
+  });
 }

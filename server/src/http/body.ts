@@ -10,8 +10,7 @@ const MOST_DEPTH = 40;
 export async function jsonBody(context: Context): Promise<unknown> {
   const type = context.req.header('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
   if (type !== 'application/json') throw new Problem(415, 'Send application/json.');
-  if (Number(context.req.header('content-length') ?? 0) > MOST_BYTES) throw tooLarge();
-  const text = await textWithin(context, MOST_BYTES);
+  const text = Buffer.from(await bytesWithin(context, MOST_BYTES)).toString('utf8');
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -22,21 +21,23 @@ export async function jsonBody(context: Context): Promise<unknown> {
   return value;
 }
 
-async function textWithin(context: Context, limit: number): Promise<string> {
+/** The body as it came, up to a limit: 413 beyond it, whether or not its length was announced. */
+export async function bytesWithin(context: Context, limit: number): Promise<Uint8Array> {
+  if (Number(context.req.header('content-length') ?? 0) > limit) throw tooLarge(limit);
   const chunks: Uint8Array[] = [];
   let size = 0;
   const stream = context.req.raw.body;
-  if (!stream) return '';
+  if (!stream) return new Uint8Array();
   for await (const chunk of stream as unknown as AsyncIterable<Uint8Array>) {
     size += chunk.byteLength;
-    if (size > limit) throw tooLarge();
+    if (size > limit) throw tooLarge(limit);
     chunks.push(chunk);
   }
-  return Buffer.concat(chunks).toString('utf8');
+  return Buffer.concat(chunks);
 }
 
-function tooLarge(): Problem {
-  return new Problem(413, `A request may have ${MOST_BYTES / 1024 / 1024} MB at most.`, [], { connection: 'close' });
+function tooLarge(limit: number): Problem {
+  return new Problem(413, `A request may have ${limit / 1024 / 1024} MB at most.`, [], { connection: 'close' });
 }
 
 function deeperThan(value: unknown, depth: number): boolean {

@@ -1,5 +1,11 @@
+import { packRequest } from '@nibrel/core/battery';
 import { EVENT_DATA, eventEnvelope } from '@nibrel/core/bench';
+import { cutRequest } from '@nibrel/core/cut';
 import { deviceMapSchema } from '@nibrel/core/device-map';
+import { heatRequest } from '@nibrel/core/heat';
+import { identityRequest } from '@nibrel/core/identity';
+import { PHOTO_TYPES } from '@nibrel/core/photos';
+import { SHOP_EVENT_DATA } from '@nibrel/core/shop';
 import type Joi from 'joi';
 import { orderRequest, planRequest, possibleRequest } from '../compute/requests.ts';
 
@@ -15,7 +21,7 @@ const WITH_BODY = {
   ...COMMON,
   400: problem('not JSON'),
   413: problem('over the size limit'),
-  415: problem('not application/json'),
+  415: problem('another content type than is taken'),
   422: problem('refused by validation'),
 };
 const body = (schema: object) => ({ required: true, content: json(schema) });
@@ -131,6 +137,127 @@ export function openApi(): object {
           },
         },
       },
+      '/jobs/{id}/photos': {
+        parameters: [path('id')],
+        post: {
+          summary: 'Store a picture, by its content; the photo event that names it comes after',
+          requestBody: {
+            required: true,
+            content: Object.fromEntries(
+              PHOTO_TYPES.map((type) => [type, { schema: { type: 'string', format: 'binary' } }]),
+            ),
+          },
+          responses: { 201: ok('{hash, type, width, height, bytes}'), ...WITH_BODY, 404: problem('no such job') },
+        },
+      },
+      '/jobs/{id}/photos/{hash}': {
+        parameters: [path('id'), path('hash')],
+        get: {
+          summary: 'A picture of this job',
+          responses: {
+            200: { description: 'the picture', content: Object.fromEntries(PHOTO_TYPES.map((type) => [type, {}])) },
+            ...COMMON,
+            404: problem('no such picture of this job'),
+          },
+        },
+      },
+      '/parts': {
+        get: {
+          summary: 'The parts desk over all jobs, each with its verdict',
+          responses: { 200: ok('{parts}'), ...COMMON },
+        },
+      },
+      '/parts/{id}/return.ics': {
+        parameters: [path('id')],
+        get: {
+          summary: 'Its last day of return, as a whole day of a calendar (RFC 5545)',
+          responses: {
+            200: { description: 'calendar', content: { 'text/calendar': {} } },
+            ...COMMON,
+            404: problem('no such part'),
+          },
+        },
+      },
+      '/shop': {
+        get: {
+          summary: 'The workshop: tools, stock as it is left, limits, schools, zone',
+          responses: { 200: ok('{tools, stock, limits, schools, zone, today, revision, standIns}'), ...COMMON },
+        },
+      },
+      '/shop/events': {
+        get: { summary: 'All events of the workshop', responses: { 200: ok('{events, revision}'), ...COMMON } },
+        post: {
+          summary: 'Append events of the workshop; sending again changes nothing',
+          requestBody: body({
+            type: 'object',
+            required: ['events'],
+            properties: { events: { type: 'array', maxItems: 1000, items: ref('ShopEvent') } },
+          }),
+          responses: { 200: ok('{accepted, duplicate, rejected, revision}'), ...WITH_BODY },
+        },
+      },
+      '/device-maps/{id}/pick-card/{joint}.svg': {
+        parameters: [path('id'), path('joint')],
+        get: {
+          summary: 'The pick card of a bond, one page in millimetres',
+          responses: {
+            200: { description: 'drawing', content: { 'image/svg+xml': {} } },
+            ...COMMON,
+            404: problem('no such bond, or none that is cut'),
+          },
+        },
+      },
+      '/device-maps/{id}/pick-card/{joint}.pdf': {
+        parameters: [path('id'), path('joint')],
+        get: {
+          summary: 'The same page to print at 100 %',
+          responses: {
+            200: { description: 'page', content: { 'application/pdf': {} } },
+            ...COMMON,
+            404: problem('no such bond, or none that is cut'),
+          },
+        },
+      },
+      '/stand-ins/thermocouple': {
+        get: {
+          summary: 'Demonstration only: a thermocouple that streams simulated readings of a device being warmed',
+          responses: {
+            200: { description: 'readings', content: { 'text/event-stream': {} } },
+            ...COMMON,
+            404: problem('no such bond'),
+            422: problem('refused by validation'),
+            503: problem('all instruments are in use'),
+          },
+        },
+      },
+      '/stand-ins/registry': {
+        post: {
+          summary: 'A register that is simulated; only in the demonstration',
+          requestBody: body({ type: 'object', required: ['number'], properties: { number: { type: 'string' } } }),
+          responses: { 200: ok('{answer, number, at, where, simulated: true}'), ...WITH_BODY },
+        },
+      },
+      '/stand-ins/power-meter': {
+        get: {
+          summary: 'A power meter that is simulated, as a stream of readings; only in the demonstration',
+          parameters: ['charge', 'energy_Wh', 'load_W', 'pace'].map((name) => ({
+            name,
+            in: 'query',
+            required: name !== 'pace',
+            schema: { type: 'number' },
+          })),
+          responses: {
+            200: { description: 'readings', content: { 'text/event-stream': {} } },
+            ...COMMON,
+            422: problem('settings out of range'),
+            503: problem('all meters are in use'),
+          },
+        },
+      },
+      '/compute/battery': compute('A pack, and how long it takes to run down', 'BatteryRequest'),
+      '/compute/identity': compute('Equipment numbers: valid, and the same', 'IdentityRequest'),
+      '/compute/cut-plan': compute('The order of edges of a cut, and where to heat again', 'CutRequest'),
+      '/compute/heat': compute('Transient conduction through a stack, from the heated face', 'HeatRequest'),
       '/compute/order': compute('An order of least cost', 'OrderRequest'),
       '/compute/plan': compute('A plan from any state', 'PlanRequest'),
       '/compute/possible': compute('What may be done now, and what holds the rest', 'PossibleRequest'),
@@ -138,7 +265,12 @@ export function openApi(): object {
     components: {
       schemas: {
         DeviceMap: jsonSchema(deviceMapSchema, true),
-        Event: eventSchema(),
+        Event: eventSchema(EVENT_DATA),
+        ShopEvent: eventSchema(SHOP_EVENT_DATA),
+        BatteryRequest: jsonSchema(packRequest),
+        IdentityRequest: jsonSchema(identityRequest),
+        HeatRequest: jsonSchema(heatRequest),
+        CutRequest: jsonSchema(cutRequest),
         OrderRequest: jsonSchema(orderRequest),
         PlanRequest: jsonSchema(planRequest),
         PossibleRequest: jsonSchema(possibleRequest),
@@ -162,10 +294,10 @@ export function openApi(): object {
 }
 
 /** Every event: its envelope, and what its type says of its data. */
-export function eventSchema(): object {
+export function eventSchema(types: Readonly<Record<string, Joi.Schema>>): object {
   const envelope = jsonSchema(eventEnvelope) as { properties: object; required: string[] };
   return {
-    oneOf: Object.entries(EVENT_DATA).map(([type, data]) => ({
+    oneOf: Object.entries(types).map(([type, data]) => ({
       title: type,
       type: 'object',
       required: envelope.required,

@@ -14,7 +14,7 @@ const TITLES: Readonly<Record<number, string>> = {
   405: 'Not this way',
   409: 'Conflict',
   413: 'Too large',
-  415: 'Only JSON',
+  415: 'Another type',
   422: 'Can not be taken',
   500: 'Internal error',
   503: 'Busy',

@@ -1,9 +1,11 @@
+import { type PickCard, pickCard } from '@nibrel/core/cut';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { checkDeviceMap } from '@nibrel/core/map-check';
 import { Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import { jsonBody } from '../http/body.ts';
 import { Problem } from '../http/problem.ts';
+import { pickCardPdf, pickCardSvg } from '../print/pick-card.ts';
 import type { DeviceMaps, StoredMap } from '../store/device-maps.ts';
 
 export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, now: () => string): Hono {
@@ -41,6 +43,24 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, now: () => 
   routes.get('/:id', (context) => {
     const { map, revision } = found(context.req.param('id'), context.req.query('revision'));
     return context.json(map, 200, { 'nibrel-revision': String(revision) });
+  });
+
+  const cardOf = (id: string, joint: string, revision?: string): PickCard => {
+    const { map } = found(id, revision);
+    const bond = map.joints.find((each) => each.id === joint);
+    if (bond?.type !== 'bond') throw new Problem(404, `There is no bond "${joint}" in this map.`);
+    const card = pickCard(map, bond);
+    if (!card)
+      throw new Problem(404, `The map says of no edge of "${joint}" how deep it is cut. Give its segments a depth.`);
+    return card;
+  };
+
+  routes.get('/:id/pick-card/:file{.+\\.(svg|pdf)}', async (context) => {
+    const file = context.req.param('file');
+    const card = cardOf(context.req.param('id'), file.slice(0, -4), context.req.query('revision'));
+    if (file.endsWith('.svg')) return context.body(pickCardSvg(card), 200, { 'content-type': 'image/svg+xml' });
+    const pdf = await pickCardPdf(card);
+    return context.body(pdf.slice().buffer, 200, { 'content-type': 'application/pdf' });
   });
 
   routes.put('/:id', async (context) => {

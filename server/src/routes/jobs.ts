@@ -1,18 +1,18 @@
 import { randomUUID } from 'node:crypto';
-import { type Job, type JobState, policySchema, targetSchema } from '@nibrel/core/bench';
+import { type Job, type JobState, targetSchema } from '@nibrel/core/bench';
 import { mechanismOf } from '@nibrel/core/holds';
-import { checkTargets, PlanError, type Policy, type Target } from '@nibrel/core/plan';
+import { checkTargets, PlanError, type Policy, policySchema, type Target } from '@nibrel/core/plan';
 import { counts } from '@nibrel/core/screws';
 import { Hono } from 'hono';
 import Joi from 'joi';
-import { jobZip } from '../export/job-zip.ts';
+import { jobFiles, zipStream } from '../export/job-zip.ts';
 import { jsonBody, valid } from '../http/body.ts';
+import { eventList } from '../http/events.ts';
 import { Problem } from '../http/problem.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
 import type { Jobs } from '../store/jobs.ts';
-
-/** Most events of one call (contract.md). */
-const MOST_EVENTS = 1000;
+import type { Photos } from '../store/photos.ts';
+import type { ShopLog } from '../store/shop.ts';
 
 const text = Joi.string().allow('').max(500);
 const newJobSchema = Joi.object({
@@ -37,7 +37,7 @@ interface NewJob {
   readonly colour?: string;
 }
 
-export function jobRoutes(jobs: Jobs, maps: DeviceMaps, now: () => string): Hono {
+export function jobRoutes(jobs: Jobs, maps: DeviceMaps, photos: Photos, log: ShopLog, now: () => string): Hono {
   const routes = new Hono();
   const found = (id: string): Job => {
     const job = jobs.find(id);
@@ -69,7 +69,9 @@ export function jobRoutes(jobs: Jobs, maps: DeviceMaps, now: () => string): Hono
       map,
       revision: stored.revision,
       targets,
-      policy,
+      // the workshop's schools and limits, as they are today
+      policy: { ...log.shop.schools, ...policy },
+      limits: log.shop.limits,
       title: title || stored.map.name,
       ...(owner ? { owner } : {}),
       ...(serial ? { serial } : {}),
@@ -93,22 +95,19 @@ export function jobRoutes(jobs: Jobs, maps: DeviceMaps, now: () => string): Hono
 
   routes.post('/:id/events', async (context) => {
     const job = found(context.req.param('id'));
-    const body = await jsonBody(context);
-    const { events } = valid<{ events: unknown[] }>(Joi.object({ events: Joi.array().required() }).unknown(true), body);
-    if (events.length > MOST_EVENTS) {
-      throw new Problem(
-        413,
-        `A call may bring ${MOST_EVENTS} events at most; this one brings ${events.length}. Send them in parts.`,
-      );
-    }
-    return context.json(jobs.append(job, events, now()));
+    return context.json(jobs.append(job, await eventList(context), now()));
   });
 
   routes.get('/:id/export', (context) => {
     const job = found(context.req.param('id'));
     const { map } = maps.find(job.map, job.revision)!;
-    const zip = jobZip(jobLine(job, jobs.state(job)), jobs.eventsOf(job.id), map);
-    return context.body(zip, 200, {
+    const pictures = photos.list(job.id).map(({ hash, type }) => ({
+      name: `photos/${hash}.${type === 'image/jpeg' ? 'jpg' : type.slice('image/'.length)}`,
+      packed: true,
+      read: async () => (await photos.read(job.id, hash))!.content,
+    }));
+    const files = jobFiles(jobLine(job, jobs.state(job)), jobs.eventsOf(job.id), map);
+    return context.body(zipStream([...files, ...pictures]), 200, {
       'content-type': 'application/zip',
       'content-disposition': `attachment; filename="job-${job.id}.zip"`,
     });
@@ -122,16 +121,19 @@ function jobLine(job: Job, state: JobState) {
   const last = state.events.at(-1);
   return {
     ...job,
-    status: state.finished
-      ? 'finished'
-      : state.stopped
-        ? 'stopped'
-        : state.paused
-          ? 'paused'
-          : state.events.length > 0
-            ? 'under-way'
-            : 'new',
+    status: state.ended
+      ? 'ended'
+      : state.finished
+        ? 'finished'
+        : state.stopped
+          ? 'stopped'
+          : state.paused
+            ? 'paused'
+            : state.events.length > 0
+              ? 'under-way'
+              : 'new',
     stopped: state.stopped,
+    ended: state.ended,
     finishedAt: state.finished,
     lastAt: last?.at ?? null,
     screws: counts(state.ledger),

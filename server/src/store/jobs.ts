@@ -1,25 +1,13 @@
-import {
-  type BenchEvent,
-  EVENT_DATA,
-  eventEnvelope,
-  type EventType,
-  type Job,
-  type JobState,
-  newJob,
-  withEvent,
-} from '@nibrel/core/bench';
+import { type BenchEvent, EVENT_DATA, foldJob, type Job, type JobState, withEvent } from '@nibrel/core/bench';
 import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
+import { usedIn } from '@nibrel/core/kit';
+import type { Used } from '@nibrel/core/shop';
 import { asc, desc, eq, sql } from 'drizzle-orm';
+import { type Appended, appended } from './append.ts';
 import type { Db } from './database.ts';
 import type { DeviceMaps } from './device-maps.ts';
+import type { Photos } from './photos.ts';
 import { events, jobs } from './schema.ts';
-
-export interface Appended {
-  readonly accepted: string[];
-  readonly duplicate: string[];
-  readonly rejected: { readonly id: string; readonly problem: string }[];
-  readonly revision: number;
-}
 
 interface Live {
   readonly mechanism: Mechanism;
@@ -33,13 +21,16 @@ const MOST_LIVE = 50;
 export class Jobs {
   readonly #db: Db;
   readonly #maps: DeviceMaps;
+  readonly #photos: Photos;
+  readonly #used = new Map<string, readonly Used[]>();
   readonly #live = new Map<string, Live>();
   readonly #knownEvent;
   readonly #insertEvent;
 
-  constructor(db: Db, maps: DeviceMaps) {
+  constructor(db: Db, maps: DeviceMaps, photos: Photos) {
     this.#db = db;
     this.#maps = maps;
+    this.#photos = photos;
     // written once, run for every event
     this.#knownEvent = db
       .select()
@@ -66,7 +57,12 @@ export class Jobs {
   add(job: Job): void {
     this.#db
       .insert(jobs)
-      .values({ ...job, targets: JSON.stringify(job.targets), policy: JSON.stringify(job.policy) })
+      .values({
+        ...job,
+        targets: JSON.stringify(job.targets),
+        policy: JSON.stringify(job.policy),
+        limits: job.limits ? JSON.stringify(job.limits) : null,
+      })
       .run();
   }
 
@@ -75,50 +71,62 @@ export class Jobs {
     return this.#folded(job).state;
   }
 
+  /** What all jobs have used up. */
+  used(): Used[] {
+    return this.list().flatMap((job) => {
+      const known = this.#used.get(job.id);
+      if (known) return known;
+      const { mechanism, state } = this.#folded(job);
+      const used = usedIn(mechanism.map, state.standing);
+      this.#used.set(job.id, used);
+      return used;
+    });
+  }
+
   eventsOf(id: string): BenchEvent[] {
     return this.#db.select().from(events).where(eq(events.job, id)).orderBy(asc(events.seq)).all().map(eventOf);
   }
 
   /**
-   * Takes what can be taken, in order, in one transaction that is on the disk when this returns. What is known already
-   * changes nothing; what can't be taken is said with its reason and keeps nothing else from being taken.
+   * Takes what can be taken, in order, in one transaction that is on the disk when this returns.
    */
   append(job: Job, incoming: readonly unknown[], now: string): Appended {
     const live = this.#folded(job);
     const before = live.state;
-    const accepted: string[] = [];
-    const duplicate: string[] = [];
-    const rejected: Appended['rejected'] = [];
     try {
-      this.#db.$client.transaction(() => {
-        for (const each of incoming) {
-          const checked = checkedEvent(each);
-          if ('problem' in checked) {
-            rejected.push(checked);
-            continue;
-          }
-          const { event } = checked;
-          const known = this.#knownEvent.get({ id: event.id });
-          if (known) {
-            if (known.job === job.id && sameContent(eventOf(known), event)) duplicate.push(event.id);
-            else rejected.push({ id: event.id, problem: 'This id is taken by an event with other content.' });
-            continue;
-          }
-          const outcome = withEvent(live.mechanism, live.state, event);
-          if ('problem' in outcome) {
-            rejected.push({ id: event.id, problem: outcome.problem });
-            continue;
-          }
-          live.state = outcome.state;
-          this.#insertEvent.run({ ...event, job: job.id, data: JSON.stringify(event.data), receivedAt: now });
-          accepted.push(event.id);
-        }
-      })();
+      const told = this.#db.$client.transaction(() =>
+        appended<BenchEvent>(incoming, {
+          schemas: EVENT_DATA,
+          known: (id) => {
+            const row = this.#knownEvent.get({ id });
+            if (!row) return null;
+            return row.job === job.id ? eventOf(row) : 'elsewhere';
+          },
+          take: (event) => {
+            if (this.#lacksPhoto(job, event)) return { problem: 'Send the photograph itself first, then this event.' };
+            const outcome = withEvent(live.mechanism, live.state, event);
+            if ('problem' in outcome) return outcome;
+            live.state = outcome.state;
+            return null;
+          },
+          insert: (event) => {
+            this.#insertEvent.run({ ...event, job: job.id, data: JSON.stringify(event.data), receivedAt: now });
+          },
+        }),
+      )();
+      return { ...told, revision: live.state.events.length };
     } catch (error) {
       live.state = before;
       throw error;
+    } finally {
+      this.#used.delete(job.id);
     }
-    return { accepted, duplicate, rejected, revision: live.state.events.length };
+  }
+
+  #lacksPhoto(job: Job, event: BenchEvent): boolean {
+    if (event.type !== 'photo') return false;
+    const { shown, thumb, original = shown } = event.data;
+    return [shown, thumb, original].some((hash) => !this.#photos.has(job.id, hash));
   }
 
   #folded(job: Job): Live {
@@ -127,45 +135,11 @@ export class Jobs {
     const stored = this.#maps.find(job.map, job.revision);
     if (!stored) throw new Error(`Job ${job.id} has lost revision ${job.revision} of map ${job.map}.`);
     const mechanism = mechanismOf(stored.map);
-    let state = newJob(mechanism, job);
-    for (const event of this.eventsOf(job.id)) {
-      const outcome = withEvent(mechanism, state, event);
-      // accepted once is accepted for good, also where a later version would refuse it: it is kept in the record
-      state = 'state' in outcome ? outcome.state : { ...state, events: [...state.events, event] };
-    }
-    const live = { mechanism, state };
+    const live = { mechanism, state: foldJob(mechanism, job, this.eventsOf(job.id)) };
     if (this.#live.size >= MOST_LIVE) this.#live.delete(this.#live.keys().next().value!);
     this.#live.set(job.id, live);
     return live;
   }
-}
-
-function checkedEvent(value: unknown): { event: BenchEvent } | { id: string; problem: string } {
-  const id = givenId(value);
-  const envelope = eventEnvelope.validate(value, { convert: false });
-  if (envelope.error) return { id, problem: envelope.error.message };
-  const event = value as BenchEvent;
-  if (!Object.hasOwn(EVENT_DATA, event.type)) return { id, problem: `There is no event type "${event.type}".` };
-  const data = EVENT_DATA[event.type as EventType].validate(event.data, { convert: false });
-  return data.error ? { id, problem: `data: ${data.error.message}` } : { event };
-}
-
-function givenId(value: unknown): string {
-  const id = typeof value === 'object' && value !== null && 'id' in value ? value.id : null;
-  return typeof id === 'string' ? id.slice(0, 100) : '';
-}
-
-function sameContent(a: BenchEvent, b: BenchEvent): boolean {
-  return canonical(a) === canonical(b);
-}
-
-/** The same text for the same content, whatever the order of its keys. */
-function canonical(value: unknown): string {
-  return JSON.stringify(value, (_, inner: unknown) =>
-    inner && typeof inner === 'object' && !Array.isArray(inner)
-      ? Object.fromEntries(Object.entries(inner).toSorted(([a], [b]) => (a < b ? -1 : 1)))
-      : inner,
-  );
 }
 
 function eventOf(row: typeof events.$inferSelect): BenchEvent {
@@ -174,7 +148,7 @@ function eventOf(row: typeof events.$inferSelect): BenchEvent {
 }
 
 function jobOf(row: typeof jobs.$inferSelect): Job {
-  const { owner, serial, colour, ...rest } = row;
+  const { owner, serial, colour, limits, ...rest } = row;
   return {
     ...rest,
     targets: JSON.parse(row.targets),
@@ -182,5 +156,6 @@ function jobOf(row: typeof jobs.$inferSelect): Job {
     ...(owner === null ? {} : { owner }),
     ...(serial === null ? {} : { serial }),
     ...(colour === null ? {} : { colour }),
+    ...(limits === null ? {} : { limits: JSON.parse(limits) }),
   };
 }

@@ -26,6 +26,8 @@ export const jobs = sqliteTable('jobs', {
   owner: text('owner'),
   serial: text('serial'),
   colour: text('colour'),
+  /** the workshop's limits when it was taken in; none in jobs from before there were any */
+  limits: text('limits'),
   createdAt: text('created_at').notNull(),
 });
 
@@ -45,4 +47,33 @@ export const events = sqliteTable(
     receivedAt: text('received_at').notNull(),
   },
   (table) => [index('events_by_job').on(table.job, table.seq)],
+);
+
+/** What happened to the workshop itself: tools, stock, limits, schools. Append only. */
+export const shopEvents = sqliteTable('shop_events', {
+  seq: integer('seq').primaryKey({ autoIncrement: true }),
+  id: text('id').notNull().unique(),
+  type: text('type').notNull(),
+  at: text('at').notNull(),
+  by: text('by').notNull(),
+  data: text('data').notNull(),
+  receivedAt: text('received_at').notNull(),
+});
+
+/** Photographs of jobs; their bytes lie in files named by their hash. */
+export const photos = sqliteTable(
+  'photos',
+  {
+    job: text('job')
+      .notNull()
+      .references(() => jobs.id),
+    /** SHA-256 of the content, hexadecimal */
+    hash: text('hash').notNull(),
+    type: text('type').notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+    bytes: integer('bytes').notNull(),
+    receivedAt: text('received_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.job, table.hash] })],
 );

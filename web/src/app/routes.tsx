@@ -1,3 +1,4 @@
+import type { ComponentType } from 'react';
 import { Link, type RouteObject, useParams, useRouteError } from 'react-router';
 import { BenchView } from '../at-bench/bench-view.tsx';
 import { HomeView } from '../home/home-view.tsx';
@@ -31,11 +32,15 @@ function Nowhere() {
   );
 }
 
-/** A new job is a new bench: nothing of the one before stays. */
-function AtBench() {
-  const { id } = useParams();
-  return <BenchView key={id} />;
+/** A new job is a new view: nothing of the one before stays. */
+function Fresh(View: ComponentType) {
+  return function OfThisJob() {
+    const { id } = useParams();
+    return <View key={id} />;
+  };
 }
+
+const AtBench = Fresh(BenchView);
 
 export const routes: RouteObject[] = [
   {
@@ -54,6 +59,36 @@ export const routes: RouteObject[] = [
       {
         path: 'records',
         lazy: () => import('../record/records-view.tsx').then(({ RecordsView }) => ({ Component: RecordsView })),
+      },
+      {
+        path: 'jobs/:id/intake',
+        lazy: () => import('../intake/intake-view.tsx').then(({ IntakeView }) => ({ Component: Fresh(IntakeView) })),
+      },
+      {
+        path: 'jobs/:id/prepare',
+        lazy: () =>
+          import('../prepare/prepare-view.tsx').then(({ PrepareView }) => ({ Component: Fresh(PrepareView) })),
+      },
+      {
+        path: 'jobs/:id/way',
+        lazy: () => import('../way/way-view.tsx').then(({ WayView }) => ({ Component: Fresh(WayView) })),
+      },
+      {
+        path: 'heat/:map?/:joint?',
+        lazy: () => import('../heat/heat-view.tsx').then(({ HeatView }) => ({ Component: HeatView })),
+      },
+      {
+        path: 'pick-card/:map/:joint?',
+        lazy: () => import('../pick-card/pick-card-view.tsx').then(({ PickCardView }) => ({ Component: PickCardView })),
+      },
+      {
+        path: 'parts/:part?',
+        lazy: () => import('../parts/parts-view.tsx').then(({ PartsView }) => ({ Component: PartsView })),
+      },
+      { path: 'kit', lazy: () => import('../kit/kit-view.tsx').then(({ KitView }) => ({ Component: KitView })) },
+      {
+        path: 'schools',
+        lazy: () => import('../schools/schools-view.tsx').then(({ SchoolsView }) => ({ Component: SchoolsView })),
       },
       {
         path: 'jobs/:id/record',

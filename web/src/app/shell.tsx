@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
-import { PersonPanel } from '../at-bench/panels/person-panel.tsx';
+import { PersonPanel } from '../job/panels/person-panel.tsx';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Panel } from '../ui/panel.tsx';
@@ -10,6 +10,10 @@ import { type Theme, useSettings } from './settings.ts';
 const VIEWS = [
   ['/', 'Bench'],
   ['/devices', 'Devices'],
+  ['/heat', 'Heat'],
+  ['/parts', 'Parts'],
+  ['/kit', 'Kit'],
+  ['/schools', 'Schools'],
   ['/records', 'Records'],
 ] as const;
 

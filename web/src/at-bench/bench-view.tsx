@@ -1,84 +1,55 @@
-import type { DoneStep, EventData } from '@nibrel/core/bench';
+import type { EventData, JobState } from '@nibrel/core/bench';
 import { doneStep } from '@nibrel/core/bench';
-import type { Op, Target } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/plan';
 import { keyOf, looseScrewsOf } from '@nibrel/core/screws';
 import { type MouseEvent, useEffect, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
-import { useStore } from 'zustand';
+import { useNavigate } from 'react-router';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
 import { useSettings } from '../app/settings.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { mainSide, type Side } from '../drawing/geometry.ts';
+import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
-import { sound, useSpokenStep, useWakeLock } from './feedback.ts';
+import { sound, useSpokenStep, useWakeLock } from '../job/feedback.ts';
+import { BenchPanels } from './bench-panels.tsx';
 import { LookBack } from './look-back.tsx';
 import { Mat } from './mat.tsx';
-import { MissingScrewsPanel } from './panels/missing-screws.tsx';
+import { Nothing } from './nothing.tsx';
+import { MoreBar, type PanelName } from './more-bar.tsx';
+import { useHand } from './opening/use-hand.tsx';
 import { nextUntested, Operation, testStage } from './operation.tsx';
-import { opWords } from './op-words.ts';
-import { OtherStepPanel } from './panels/other-step.tsx';
-import { KeysPanel } from './panels/keys-panel.tsx';
-import { NotePanel } from './panels/note-panel.tsx';
-import { PersonPanel } from './panels/person-panel.tsx';
-import { ClearPanel, StopPanel } from './panels/stop-panels.tsx';
-import { TargetPanel } from './panels/target-panel.tsx';
-import { TroublePanel } from './panels/trouble-panel.tsx';
+import { isGate, opWords } from '../job/op-words.ts';
 import { UntilPanel } from './panels/until-panel.tsx';
-import { openSession } from './session.ts';
-import { shownOf } from './shown.ts';
+import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
+import { Stopped } from '../job/stopped.tsx';
+import { shownOf } from '../job/shown.ts';
 import { TopBand } from './top-band.tsx';
 import { doneUntil, opFor } from './until.ts';
 
-type PanelName = 'person' | 'note' | 'trouble' | 'stop' | 'clear' | 'target' | 'keys' | 'other' | 'missing';
-
 /** At the bench: one repair, from the plan to the record. */
 export function BenchView() {
-  const { id = '' } = useParams();
-  const [session] = useState(() => openSession(id));
-  const bench = useStore(session);
-  useEffect(() => {
-    void session.getState().load();
-    return () => session.getState().close();
-  }, [session]);
-
-  if (bench.phase === 'failed') {
-    return (
-      <main className="p-8">
-        <Trouble title="This repair can not be opened">
-          <p>{bench.failure} Nothing that was recorded is lost.</p>
-          <Button className="mt-3" onClick={() => void bench.load()}>
-            Try again
-          </Button>
-        </Trouble>
-      </main>
-    );
-  }
-  if (bench.phase === 'loading' || !bench.state || !bench.mechanism) {
-    return <main className="p-8 text-far text-quiet">Fetching the repair</main>;
-  }
-  return <Bench session={session} />;
+  return <JobFrame>{(job) => <Bench {...job} />}</JobFrame>;
 }
 
-function Bench({ session }: { readonly session: ReturnType<typeof openSession> }) {
-  const bench = useStore(session);
-  const [mechanism, state] = [bench.mechanism!, bench.state!];
-  const { map } = mechanism;
+function Bench({ bench, mechanism, map, state }: OpenJob) {
   const person = useSettings((settings) => settings.person);
   const navigate = useNavigate();
-  const now = useNow(state.timers.length > 0 ? 250 : 10_000);
+  const now = useNow(isWatched(state) ? 250 : 10_000);
   const [panel, setPanel] = useState<PanelName | null>(person ? null : 'person');
   const [look, setLook] = useState(0);
   const [flippedFor, setFlippedFor] = useState<string | null>(null);
   const [until, setUntil] = useState<readonly Op[] | null>(null);
   useWakeLock();
 
+  // readings of a thermometer are put on disk beside the work, which goes on
+  const busy = bench.unsaved !== null && bench.unsaved.type !== 'heat-reading';
   const ops = bench.ahead?.ops ?? [];
+  const drying = state.wet !== null && state.wet.decided === null && bench.ahead !== null;
   const op = ops[0];
   const shownOp = look > 0 ? ops[Math.min(look, ops.length - 1)] : op;
   const words = op && opWords(map, op);
-  useSpokenStep(words ? `${words.title}. ${words.thing}` : '');
   const timer = state.timers.find((each) => each.step === op?.id);
   const waitLeft = timer ? timer.seconds - (now - Date.parse(timer.startedAt)) / 1000 : null;
   const timeUp = waitLeft !== null && waitLeft <= 0;
@@ -90,6 +61,14 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
   const flipped = flippedFor !== null && flippedFor === (op?.id ?? '');
   const up: Side = shownOp?.face === 'front' || shownOp?.face === 'back' ? shownOp.face : mainSide(map);
   const side: Side = flipped ? (up === 'front' ? 'back' : 'front') : up;
+  const joint = map.joints.find((each) => each.id === shownOp?.joint);
+  const tray = joint?.type === 'clip' && joint.eject ? joint.holds[0] : undefined;
+  const hand = useHand({ bench, map, state, op, isNow: look === 0, waiting: timer !== undefined, side, now });
+  useSpokenStep(hand?.spoken ?? (words ? `${words.title}. ${words.thing}` : ''));
+  const alarm = hand?.alarm ?? null;
+  useEffect(() => {
+    if (alarm) sound('time-up');
+  }, [alarm]);
   const told = async (sent: Promise<boolean>, then?: () => void) => {
     const taken = await sent;
     sound(taken ? 'step' : 'refused');
@@ -103,17 +82,28 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
   };
 
   const step = () => {
-    if (state.stopped || bench.unsaved) return;
+    if (state.stopped || busy) return;
     if (look !== 0) return setLook(0);
+    if (op && isGate(op)) return void navigate(`/jobs/${state.job.id}/prepare`);
+    if (op?.name === 'transplant') return setPanel('transplant');
+    if (!op && drying) return setPanel('wet');
     if (!op) return state.finished ? void navigate(`/jobs/${state.job.id}/record`) : finish();
     if (op.name === 'test' && test('works')) return;
+    if (hand) return hand.press();
     if (op.wait_s && !timer) return send('timer', { step: op.id, seconds: op.wait_s });
     if (waitLeft !== null && waitLeft > 0) return sound('refused');
-    void told(bench.step(op));
+    void told(stepped(op));
   };
   const finish = () => void told(bench.send('finish', {}), () => navigate(`/jobs/${state.job.id}/record`));
+  /** the airing of a bench is told with how long it was */
+  const stepped = (done: Op) => {
+    if (done.name !== 'vent') return bench.step(done);
+    const seconds = timer ? Math.round((Date.now() - Date.parse(timer.startedAt)) / 1000) : 0;
+    return bench.send('aired', { step: done.id, seconds });
+  };
   const endWait = () => {
-    if (op && timer) void told(bench.step(op));
+    if (hand?.skip) return hand.skip();
+    if (op && timer) void told(stepped(op));
   };
   const layOne = () => {
     const joint = map.joints.find((each) => each.id === op?.joint);
@@ -130,7 +120,6 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
     setLook(0);
     send('did', { steps: taken.map(doneStep) });
   };
-  const other = (done: DoneStep, anyway?: string) => send('did', { steps: [done], ...(anyway ? { anyway } : {}) });
   const newScrews = () => {
     const asked = bench.refusal?.asked;
     if (asked?.type !== 'did') return;
@@ -145,6 +134,8 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
     });
     send('did', { steps });
   };
+
+  const toIntake = () => void navigate(`/jobs/${state.job.id}/intake`);
 
   useKeys({
     ' ': step,
@@ -171,9 +162,9 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
     x: () => setPanel('stop'),
     i: () => setPanel('person'),
     r: () => void navigate(`/jobs/${state.job.id}/record`),
+    a: toIntake,
     '?': () => setPanel('keys'),
   });
-  const close = () => setPanel(null);
 
   return (
     <div className="flex min-h-dvh flex-col lg:h-dvh" onClick={letGo}>
@@ -212,8 +203,8 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
               </Button>
             </Trouble>
           )}
-          {state.stopped ? (
-            <Stopped stopped={state.stopped} onClear={() => setPanel('clear')} />
+          {state.stopped || state.ended ? (
+            <Stopped state={state} onLead={() => setPanel('lead')} />
           ) : look < 0 ? (
             <LookBack map={map} state={state} back={-look} />
           ) : shownOp ? (
@@ -224,11 +215,17 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
               lookahead={Math.max(0, look)}
               left={ops.length}
               waitLeft={look === 0 ? waitLeft : null}
-              busy={bench.unsaved !== null}
+              busy={busy}
+              hand={look === 0 ? hand : null}
               onStep={step}
             />
           ) : (
-            <Nothing planning={bench.planning || !bench.ahead} finished={state.finished !== null} onStep={step} />
+            <Nothing
+              planning={bench.planning || !bench.ahead}
+              finished={state.finished !== null}
+              drying={drying}
+              onStep={step}
+            />
           )}
           {state.paused && !state.stopped && (
             <p className="border-t border-hair px-6 py-3 text-lead">
@@ -237,120 +234,63 @@ function Bench({ session }: { readonly session: ReturnType<typeof openSession> }
           )}
         </div>
         <div className="relative h-[58dvh] min-h-96 p-3 lg:h-auto lg:min-h-0" role="presentation">
-          <DeviceDrawing
-            map={map}
-            side={side}
-            {...shownOf(mechanism, state, shownOp)}
-            onPress={press}
-            label={`${map.name}, ${side} up`}
-          />
+          {look === 0 && hand?.picture ? (
+            <div className="h-full pb-8">{hand.picture}</div>
+          ) : (
+            <DeviceDrawing
+              map={map}
+              side={side}
+              {...shownOf(mechanism, state, shownOp)}
+              {...(look === 0 && hand?.marks ? { marked: NONE } : {})}
+              onPress={press}
+              label={`${map.name}, ${side} up`}
+            >
+              {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
+              {look === 0 && hand?.marks}
+            </DeviceDrawing>
+          )}
           <p className="absolute bottom-2 left-4 text-note text-quiet">
-            {side === 'front' ? 'Front up' : 'Back up, drawn mirrored'}
+            {look === 0 && hand?.picture
+              ? 'Foreseen, with the reach of what is not known'
+              : side === 'front'
+                ? 'Front up'
+                : 'Back up, drawn mirrored'}
           </p>
         </div>
         <Mat map={map} state={state} ahead={ops} now={op} />
       </main>
-      <nav aria-label="More" className="flex flex-wrap gap-x-1 border-t border-ink px-3 text-note">
-        <Button weight="quiet" keyName="U" onClick={() => void told(bench.undo())}>
-          Undo
-        </Button>
-        <Button weight="quiet" keyName="T" onClick={() => setPanel('trouble')}>
-          Trouble
-        </Button>
-        <Button weight="quiet" keyName="E" onClick={() => setPanel('other')}>
-          Something else
-        </Button>
-        <Button weight="quiet" keyName="G" onClick={() => setPanel('target')}>
-          Target
-        </Button>
-        <Button weight="quiet" keyName="N" onClick={() => setPanel('note')}>
-          Note
-        </Button>
-        <Button weight="quiet" keyName="P" onClick={() => send(state.paused ? 'resume' : 'pause', {})}>
-          {state.paused ? 'Go on' : 'Pause'}
-        </Button>
-        <Button weight="quiet" keyName="?" onClick={() => setPanel('keys')}>
-          Keys
-        </Button>
-        <Button weight="quiet" keyName="X" className="ml-auto font-bold text-now" onClick={() => setPanel('stop')}>
-          Stop now
-        </Button>
-      </nav>
-      <PersonPanel open={panel === 'person'} onClose={close} />
-      <NotePanel open={panel === 'note'} onClose={close} onNote={(text) => send('note', { text })} />
-      <TroublePanel
-        key={op?.id}
-        map={map}
-        op={op}
-        open={panel === 'trouble'}
-        onClose={close}
-        onTrouble={(trouble) => send('trouble', trouble)}
+      <MoreBar
+        paused={state.paused}
+        onUndo={() => void told(bench.undo())}
+        onPanel={setPanel}
+        onPause={() => send(state.paused ? 'resume' : 'pause', {})}
+        onIntake={toIntake}
       />
-      <StopPanel open={panel === 'stop'} onClose={close} onStop={(stop) => send('stop', stop)} />
-      <ClearPanel open={panel === 'clear'} onClose={close} onClear={(text) => send('clear', { text })} />
-      <TargetPanel
-        map={map}
-        targets={state.targets}
-        open={panel === 'target'}
-        onClose={close}
-        onTargets={(targets: readonly Target[]) => send('targets', { targets })}
-      />
-      <OtherStepPanel mechanism={mechanism} state={state} open={panel === 'other'} onClose={close} onDone={other} />
-      <MissingScrewsPanel
-        map={map}
+      <BenchPanels
+        mechanism={mechanism}
         state={state}
-        open={panel === 'missing'}
-        onClose={close}
-        onFound={(screw) => send('found', screw)}
-        onDecision={(text) => send('decision', { about: 'missing-screw', text })}
+        op={op}
+        bond_C={hand?.bond_C}
+        panel={panel}
+        onPanel={setPanel}
+        send={send}
       />
-      <KeysPanel open={panel === 'keys'} onClose={close} />
       <UntilPanel map={map} ops={until} onClose={() => setUntil(null)} onTake={take} />
     </div>
   );
 }
 
+const NONE: ReadonlySet<string> = new Set();
+
+/** Does anything run down that has to be seen running? */
+function isWatched({ timers, opening }: JobState): boolean {
+  const justWarm = opening.warmed.some(({ offAt }) => Date.now() - Date.parse(offAt) < WATCHED_MS);
+  return timers.length > 0 || opening.heating !== null || justWarm;
+}
+
+const WATCHED_MS = 15 * 60_000;
+
 /** A button that was pressed by hand does not keep the pedal: the next Space is the step again. */
 function letGo(event: MouseEvent) {
   if (event.detail > 0) (event.target as HTMLElement).closest('button')?.blur();
-}
-
-function Stopped({
-  stopped,
-  onClear,
-}: {
-  readonly stopped: { reason: string; text: string; by: string };
-  onClear(): void;
-}) {
-  return (
-    <section aria-label="Stopped" className="flex flex-col gap-4 border-l-8 border-now p-6">
-      <h1 className="text-loud leading-tight font-bold text-now">Stopped: {stopped.reason}</h1>
-      <p className="text-lead">
-        Hands off the cell, heat and charger off. Isolated in the sand, outdoors if it can be carried safely. Local
-        rules for lithium waste and transport decide. {stopped.by} stopped it{stopped.text ? `: ${stopped.text}` : '.'}
-      </p>
-      <p className="text-lead">The lead decides whether it goes on.</p>
-      <Button onClick={onClear}>The lead clears it</Button>
-    </section>
-  );
-}
-
-function Nothing({
-  planning,
-  finished,
-  onStep,
-}: {
-  readonly planning: boolean;
-  readonly finished: boolean;
-  onStep(): void;
-}) {
-  if (planning) return <p className="p-6 text-far text-quiet">Planning from here</p>;
-  return (
-    <section aria-label="Operation" className="flex flex-col gap-4 p-6">
-      <h1 className="text-loud leading-tight font-bold">{finished ? 'Finished' : 'Everything is back and tried'}</h1>
-      <Button weight="loud" keyName="Space" data-step="" onClick={onStep} className="min-h-18 text-lead">
-        {finished ? 'To the record' : 'Finish, to the record'}
-      </Button>
-    </section>
-  );
 }

@@ -7,7 +7,8 @@ import { capital, countdown, plural } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
-import { opWords } from './op-words.ts';
+import type { Hand } from './opening/hand.ts';
+import { isGate, opWords } from '../job/op-words.ts';
 
 interface OperationProps {
   readonly mechanism: Mechanism;
@@ -18,6 +19,8 @@ interface OperationProps {
   readonly left: number;
   readonly waitLeft: number | null;
   readonly busy: boolean;
+  /** work that asks for more than one press */
+  readonly hand: Hand | null;
   onStep(): void;
 }
 
@@ -32,11 +35,16 @@ const STAGES = {
 } as const;
 
 /** The operation in hand: its caution first, then what to do in the largest type, with what, and why now. */
-export function Operation({ mechanism, state, op, lookahead, left, waitLeft, busy, onStep }: OperationProps) {
+export function Operation({ mechanism, state, op, lookahead, left, waitLeft, busy, hand, onStep }: OperationProps) {
   const { map } = mechanism;
   const words = opWords(map, op);
   const caution = cautionFor(map, op, isDead(mechanism, state.device));
   const joint = map.joints.find((each) => each.id === op.joint);
+  const why = (
+    <p className="border-t border-hair pt-3 text-body text-quiet">
+      {op.why} {op.whyNotEarlier}
+    </p>
+  );
   return (
     <section aria-label="Operation" className="flex flex-col">
       {caution && <Caution>{caution}</Caution>}
@@ -47,10 +55,10 @@ export function Operation({ mechanism, state, op, lookahead, left, waitLeft, bus
           {op.onBoth ? ' · on the old part and the new one' : ''}
         </p>
         <div aria-live="polite">
-          <h1 className="text-loud leading-[1.08] font-bold">{words.title}</h1>
+          <h1 className="text-loud leading-[1.08] font-bold">{hand?.title ?? words.title}</h1>
           <p className="mt-1 text-far leading-tight">{words.thing}</p>
         </div>
-        {op.tool && (
+        {op.tool && !hand && (
           <p className="flex items-center gap-3 text-lead">
             {joint?.type === 'screw' && <DriveMark drive={op.tool} />}
             {capital(op.tool)}
@@ -58,11 +66,10 @@ export function Operation({ mechanism, state, op, lookahead, left, waitLeft, bus
         )}
         {joint?.type === 'screw' && <Screws map={map} state={state} jointId={joint.id} />}
         {op.name === 'test' && <Tests map={map} state={state} op={op} />}
+        {hand?.lead}
         {waitLeft !== null && <Wait seconds={waitLeft} />}
-        {words.hint && <p className="text-lead text-quiet">{words.hint}</p>}
-        <p className="border-t border-hair pt-3 text-body text-quiet">
-          {op.why} {op.whyNotEarlier}
-        </p>
+        {words.hint && !hand && <p className="text-lead text-quiet">{words.hint}</p>}
+        {!hand && why}
         {lookahead === 0 && (
           <Button
             weight="loud"
@@ -72,9 +79,11 @@ export function Operation({ mechanism, state, op, lookahead, left, waitLeft, bus
             disabled={busy}
             className="min-h-18 text-lead"
           >
-            {stepLabel(map, state, op, waitLeft, busy)}
+            {hand && !busy ? hand.label : stepLabel(map, state, op, waitLeft, busy)}
           </Button>
         )}
+        {hand?.body}
+        {hand && why}
       </div>
     </section>
   );
@@ -82,6 +91,8 @@ export function Operation({ mechanism, state, op, lookahead, left, waitLeft, bus
 
 function stepLabel(map: DeviceMap, state: JobState, op: Op, waitLeft: number | null, busy: boolean): string {
   if (busy) return 'Saving';
+  if (isGate(op)) return 'To the preparation';
+  if (op.name === 'transplant') return 'Record its checks';
   if (op.name === 'test') {
     const next = nextUntested(state, op);
     const name = map.functions.find((each) => each.id === next)?.name;
@@ -163,11 +174,17 @@ const RESULTS = { works: 'works', fails: 'fails', 'not-tried': 'not tried' } as 
 function Tests({ map, state, op }: { readonly map: DeviceMap; readonly state: JobState; readonly op: Op }) {
   const next = nextUntested(state, op);
   const byId = new Map(map.functions.map((each) => [each.id, each]));
+  const failedBefore = new Set(
+    state.tests.flatMap((each) => (each.stage === 'intake' && each.result === 'fails' ? [each.function] : [])),
+  );
   return (
     <div>
       {next && (
         <p className="text-lead">
           <strong>{byId.get(next)!.name}.</strong> {byId.get(next)!.how}
+          {failedBefore.has(next) && (
+            <strong className="block text-care">An old fault: it failed when it came in.</strong>
+          )}
           <span className="block text-body text-quiet">Space works · 2 fails · 3 not tried</span>
         </p>
       )}
@@ -176,7 +193,10 @@ function Tests({ map, state, op }: { readonly map: DeviceMap; readonly state: Jo
           const result = state.tests.find((each) => each.function === id && each.stage === testStage(op))?.result;
           return (
             <li key={id} className="flex justify-between border-b border-hair py-0.5">
-              <span className={id === next ? 'font-bold text-now' : ''}>{byId.get(id)!.name}</span>
+              <span className={id === next ? 'font-bold text-now' : ''}>
+                {byId.get(id)!.name}
+                {failedBefore.has(id) && <span className="text-note text-care"> old fault</span>}
+              </span>
               <span className={result === 'fails' ? 'font-bold text-now' : 'text-quiet'}>
                 {result ? RESULTS[result] : ''}
               </span>

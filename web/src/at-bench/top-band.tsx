@@ -6,7 +6,7 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { capital, clock, duration } from '../app/format.ts';
 import { TimeBand } from '../ui/time-band.tsx';
-import { comingStretches, pastStretches, secondsOf } from './stretches.ts';
+import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 
 interface TopBandProps {
   readonly mechanism: Mechanism;

@@ -1,3 +1,4 @@
+import { mapQuery, mapsQuery } from '../app/queries.ts';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Plan } from '@nibrel/core/plan';
 import { useQuery } from '@tanstack/react-query';
@@ -8,7 +9,7 @@ import { api } from '../app/client.ts';
 import { useKeys } from '../app/keys.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
-import { mapQuery, mapsQuery } from '../home/prospect.ts';
+
 import { Trouble } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { computeNow } from '../workers/compute.ts';

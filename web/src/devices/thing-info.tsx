@@ -1,9 +1,9 @@
-import { type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
+import { type BondJoint, type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
 import type { Finding } from '@nibrel/core/map-check';
 import { jointKind, partName, type Plan, thingName } from '@nibrel/core/plan';
 import { screwLetters } from '@nibrel/core/screws';
 import { Link } from 'react-router';
-import { opLine } from '../at-bench/op-words.ts';
+import { opLine } from '../job/op-words.ts';
 import { duration, plural } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
@@ -15,6 +15,26 @@ interface ThingInfoProps {
   /** what the check says of this map */
   readonly warnings: readonly Finding[];
   onSelect(thing: string | null): void;
+}
+
+/** Where a bond is warmed and how it is cut. */
+function BondLinks({ map, bond }: { readonly map: DeviceMap; readonly bond: BondJoint }) {
+  const isCut = bond.segments?.some((each) => each.depth !== undefined);
+  const look = 'mr-3 mt-2 inline-flex min-h-12 items-center border border-ink px-4 font-semibold hover:bg-mat';
+  return (
+    <p>
+      {bond.heat && (
+        <Link to={`/heat/${map.id}/${bond.id}`} className={look}>
+          Heat it
+        </Link>
+      )}
+      {isCut && (
+        <Link to={`/pick-card/${map.id}/${bond.id}`} className={look}>
+          Pick card
+        </Link>
+      )}
+    </p>
+  );
 }
 
 /** What holds a part or joint, what it holds, and the way to it. */
@@ -93,6 +113,7 @@ export function ThingInfo({ map, selected, way, warnings, onSelect }: ThingInfoP
             {joint.type} on the {joint.face}
           </p>
           {joint.type === 'screw' && <ScrewList map={map} joint={joint} />}
+          {joint.type === 'bond' && <BondLinks map={map} bond={joint} />}
           <Ties
             title="Ties"
             joints={[joint]}

@@ -1,5 +1,6 @@
-import type { DeviceMap, Part } from '@nibrel/core/device-map';
-import { centreOf, contains, fromTheTop, onSide, outlinePath, placeOf, type Side } from './geometry.ts';
+import type { DeviceMap, Part, Point } from '@nibrel/core/device-map';
+import type { MouseEvent, ReactNode } from 'react';
+import { centreOf, contains, fromTheTop, markScale, onSide, outlinePath, placeOf, type Side } from './geometry.ts';
 import { JointMark } from './joint-mark.tsx';
 import { Standing } from './standing.tsx';
 import { pressable, type ThingProps, Words } from './thing.tsx';
@@ -22,7 +23,11 @@ interface DeviceDrawingProps extends Shown {
   readonly map: DeviceMap;
   readonly side: Side;
   readonly label: string;
+  /** drawn over the device, in mm of this side */
+  readonly children?: ReactNode;
   onPress?(thing: string): void;
+  /** a place on the device, in mm of the map, and the part that is uppermost there */
+  onPlace?(place: Point, part: string | undefined): void;
 }
 
 const FILLS: Readonly<Record<string, string>> = {
@@ -34,7 +39,7 @@ const FILLS: Readonly<Record<string, string>> = {
 };
 
 /** A device to scale from its map. Nothing is told by colour alone: what is next is outlined twice and named. */
-export function DeviceDrawing({ map, side, label, onPress, ...shown }: DeviceDrawingProps) {
+export function DeviceDrawing({ map, side, label, children, onPress, onPlace, ...shown }: DeviceDrawingProps) {
   const { width, height, corner } = map.outline;
   const standing = shown.standing ?? [];
   const aside = standing.length > 0 ? width * 0.78 : 0;
@@ -43,12 +48,21 @@ export function DeviceDrawing({ map, side, label, onPress, ...shown }: DeviceDra
   const layers = fromTheTop(map, side).filter((part) => !hidden.has(part.id));
   const visible = layers.slice(shown.peeled ?? 0);
 
+  const placed = (event: MouseEvent<SVGSVGElement>) => {
+    const matrix = event.currentTarget.getScreenCTM();
+    if (!matrix || !onPlace) return;
+    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
+    const place = { x: onSide(map, side, clamp(at.x, width)), y: clamp(at.y, height) };
+    onPlace(place, visible.find((part) => contains(part, place))?.id);
+  };
+
   return (
     <svg
       role="group"
       aria-label={label}
+      onClick={onPlace && placed}
       viewBox={`${-margin} ${-margin} ${width + aside + 2 * margin} ${height + 2 * margin}`}
-      className="h-full max-h-full w-full"
+      className={`h-full max-h-full w-full ${onPlace ? 'cursor-crosshair' : ''}`}
       preserveAspectRatio="xMidYMid meet"
     >
       <rect
@@ -70,7 +84,7 @@ export function DeviceDrawing({ map, side, label, onPress, ...shown }: DeviceDra
           map={map}
           side={side}
           part={part}
-          named={isNamed(part, visible)}
+          named={isNamed(part, visible, markScale(map))}
           now={shown.now?.has(part.id) ?? false}
           selected={shown.selected === part.id}
           onPress={onPress}
@@ -100,8 +114,14 @@ export function DeviceDrawing({ map, side, label, onPress, ...shown }: DeviceDra
           onPress={onPress}
         />
       ))}
+      {children}
     </svg>
   );
+}
+
+/** To a tenth of a millimetre, on the device. */
+function clamp(at: number, most: number): number {
+  return Math.round(Math.min(most, Math.max(0, at)) * 10) / 10;
 }
 
 /** From the deepest up; what is in hand or looked at is drawn last, so that nothing hides it. */
@@ -112,9 +132,9 @@ function raised(visible: readonly Part[], { now, selected }: Shown): Part[] {
 }
 
 /** A part is named where nothing nearer covers its middle and there is room for the words. */
-function isNamed(part: Part, visible: readonly Part[]): boolean {
+function isNamed(part: Part, visible: readonly Part[], scale: number): boolean {
   const over = visible.slice(0, visible.indexOf(part));
-  const room = part.box.w * 0.98 > part.name.length * 1.55 && part.box.h > 4.4;
+  const room = part.box.w * 0.98 > part.name.length * 1.55 * scale && part.box.h > 4.4 * scale;
   return room && !over.some((each) => contains(each, centreOf(part)));
 }
 
@@ -131,7 +151,7 @@ function PartShape({ map, side, part, named, now, selected, onPress }: ThingProp
         {...(part.kind === 'display' ? { fillOpacity: 0.94 } : {})}
       />
       {(named || now || selected) && (
-        <Words x={onSide(map, side, x)} y={y} strong={now || selected}>
+        <Words x={onSide(map, side, x)} y={y} scale={markScale(map)} strong={now || selected}>
           {part.name}
         </Words>
       )}

@@ -25,19 +25,28 @@ export function pressable(id: string, name: string, onPress?: (thing: string) =>
   };
 }
 
+interface WordsProps {
+  readonly x: number;
+  readonly y: number;
+  /** how large a device they stand on */
+  readonly scale?: number;
+  readonly strong?: boolean;
+  readonly children: ReactNode;
+}
+
 /** Words on the drawing, readable over any shape. */
-export function Words({ x, y, strong, children }: { x: number; y: number; strong?: boolean; children: ReactNode }) {
+export function Words({ x, y, scale = 1, strong, children }: WordsProps) {
   return (
     <text
       x={x}
       y={y}
       textAnchor="middle"
       dominantBaseline="central"
-      fontSize={strong ? 3.9 : 3.1}
+      fontSize={scale * (strong ? 3.9 : 3.1)}
       fontWeight={strong ? 700 : 450}
       fill={strong ? 'var(--now)' : 'var(--ink)'}
       stroke="var(--sheet)"
-      strokeWidth={strong ? 0.9 : 0.35}
+      strokeWidth={scale * (strong ? 0.9 : 0.35)}
       paintOrder="stroke"
       pointerEvents="none"
     >

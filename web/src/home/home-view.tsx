@@ -1,7 +1,8 @@
+import { jobsQuery } from '../app/queries.ts';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
-import { opWords } from '../at-bench/op-words.ts';
-import { comingStretches, pastStretches, secondsOf } from '../at-bench/stretches.ts';
+import { opLine, opWords } from '../job/op-words.ts';
+import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 import { type JobLine } from '../app/client.ts';
 import { clock, countdown, day, duration, plural } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
@@ -9,19 +10,20 @@ import { useNow } from '../app/now.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { TimeBand } from '../ui/time-band.tsx';
-import { jobsQuery, type Prospect, prospectQuery } from './prospect.ts';
+import { type Prospect, prospectQuery } from './prospect.ts';
+import { ShelfAndDesk } from './shelf-and-desk.tsx';
 
 /** The bench: what to do now in the largest type, and the repairs under way as bands of time. */
 export function HomeView() {
   const jobs = useQuery(jobsQuery);
-  const open = (jobs.data ?? []).filter((job) => job.status !== 'finished');
+  const open = (jobs.data ?? []).filter((job) => job.status !== 'finished' && job.status !== 'ended');
   const prospects = useQueries({ queries: open.map(prospectQuery) });
   const rows = open.map((job, index) => ({ job, prospect: prospects[index]?.data }));
   const next =
     rows.find(({ job }) => job.status === 'under-way') ??
     rows.find(({ job }) => job.status === 'paused' || job.status === 'new');
   const navigate = useNavigate();
-  const goOn = () => next && void navigate(`/jobs/${next.job.id}`);
+  const goOn = () => next && void navigate(placeOf(next.job));
   useKeys({ ' ': goOn, Enter: goOn });
 
   if (jobs.isError) {
@@ -37,7 +39,7 @@ export function HomeView() {
     );
   }
   if (!jobs.data) return <main className="p-8 text-far text-quiet">Fetching the repairs</main>;
-  const finished = jobs.data.filter((job) => job.status === 'finished');
+  const finished = jobs.data.filter((job) => job.status === 'finished' || job.status === 'ended');
   const longest = Math.max(1, ...rows.map(({ prospect }) => (prospect ? spanOf(prospect) : 0)));
   return (
     <main className="flex grow flex-col">
@@ -47,6 +49,7 @@ export function HomeView() {
           <Row key={job.id} job={job} prospect={prospect} longest={longest} />
         ))}
       </section>
+      <ShelfAndDesk />
       {finished.length > 0 && (
         <section aria-label="Finished" className="mt-auto bg-mat px-6 py-4">
           <h2 className="text-note text-quiet">Finished</h2>
@@ -57,7 +60,8 @@ export function HomeView() {
                   {job.title}
                 </Link>{' '}
                 <span className="text-note text-quiet">
-                  {day(job.finishedAt!)}, {clock(job.finishedAt!)}
+                  {job.ended && 'ended by the lead, '}
+                  {day(job.finishedAt ?? job.ended!.at)}, {clock(job.finishedAt ?? job.ended!.at)}
                 </span>
               </li>
             ))}
@@ -66,6 +70,11 @@ export function HomeView() {
       )}
     </main>
   );
+}
+
+/** What was not begun is taken in first. */
+function placeOf(job: JobLine): string {
+  return job.status === 'new' ? `/jobs/${job.id}/intake` : `/jobs/${job.id}`;
 }
 
 function spanOf(prospect: Prospect): number {
@@ -84,7 +93,7 @@ function Now({ job, prospect, onGoOn }: RowProps & { onGoOn(): void }) {
   const op = prospect?.ahead?.ops[0];
   const words = op && opWords(prospect.map, op);
   return (
-    <section aria-label="Next" className="grid items-end gap-6 bg-now-wash px-6 py-7 md:grid-cols-[1fr_auto]">
+    <section aria-label="Next" className="grid items-end gap-6 bg-now-wash px-6 py-5 md:grid-cols-[1fr_auto]">
       <div>
         <p className="text-body text-quiet">
           {prospect?.map.name ?? job.map} · {job.title}
@@ -107,8 +116,8 @@ function Row({ job, prospect, longest }: RowProps & { readonly longest: number }
   const toGo = secondsOf(coming);
   return (
     <Link
-      to={`/jobs/${job.id}`}
-      className="grid items-center gap-x-6 gap-y-2 border-b border-hair px-6 py-4 hover:bg-sheet md:grid-cols-[15rem_1fr_17rem]"
+      to={placeOf(job)}
+      className="grid items-center gap-x-6 gap-y-2 border-b border-hair px-6 py-2.5 hover:bg-sheet md:grid-cols-[15rem_1fr_17rem]"
     >
       <div>
         <p className="text-lead leading-tight font-bold">{job.title}</p>
@@ -128,6 +137,7 @@ function Row({ job, prospect, longest }: RowProps & { readonly longest: number }
               stretches={[...past, ...coming]}
               span={span}
               label={`Done ${duration(secondsOf(past))}, to go ${duration(toGo)}`}
+              height={22}
             />
           </div>
           <p className="mt-1 text-note text-quiet">{prospect ? waitsFor(prospect, now) : 'Planning'}</p>
@@ -157,9 +167,7 @@ function waitsFor({ state, ahead, map, problem }: Prospect, now: number): string
       : `Time is up: ${opWords(map, op).title.toLowerCase()}`;
   }
   if (state.paused) return 'Paused, waits for your hands';
-  return state.events.length === 0
-    ? 'Not begun, waits for your hands'
-    : `Waits for your hands: ${opWords(map, op).title.toLowerCase()}, ${opWords(map, op).thing}`;
+  return state.events.length === 0 ? 'Not begun, waits for your hands' : `Waits for your hands: ${opLine(map, op)}`;
 }
 
 function Empty() {

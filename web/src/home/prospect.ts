@@ -13,18 +13,6 @@ export interface Prospect {
   readonly problem: string | null;
 }
 
-export const jobsQuery = queryOptions({ queryKey: ['jobs'], queryFn: api.jobs, refetchInterval: 5000 });
-
-export const mapsQuery = queryOptions({ queryKey: ['maps'], queryFn: api.maps });
-
-export function mapQuery(id: string | undefined, revision?: number) {
-  return queryOptions({
-    queryKey: ['map', id, revision ?? 'newest'],
-    queryFn: () => api.map(id!, revision),
-    enabled: Boolean(id),
-  });
-}
-
 /** Fetched and planned again only when the job has moved on. */
 export function prospectQuery(job: JobLine) {
   return queryOptions({

@@ -1,3 +1,4 @@
+import { mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { DEFAULT_POLICY, type Plan, type Policy } from '@nibrel/core/plan';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -7,7 +8,9 @@ import { api } from '../app/client.ts';
 import { useKeys } from '../app/keys.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
-import { mapQuery, mapsQuery } from '../home/prospect.ts';
+
+import { PlanSchools } from '../schools/plan-schools.tsx';
+
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
@@ -15,7 +18,6 @@ import { computeNow } from '../workers/compute.ts';
 import type { Computed } from '../workers/compute.worker.ts';
 import { PlanLanes } from './plan-lanes.tsx';
 import { PlanNeeds } from './plan-needs.tsx';
-import { PlanSchools } from './plan-schools.tsx';
 
 /** Device, owner and part; the plan is there at once, and every school shows what it costs on this device. */
 export function NewRepair() {
@@ -24,7 +26,10 @@ export function NewRepair() {
   const mapId = search.get('map') ?? maps.data?.[0]?.id;
   const map = useQuery(mapQuery(mapId)).data;
   const part = search.get('part');
-  const [policy, setPolicy] = useState<Partial<Policy>>({});
+  const shop = useQuery(shopQuery).data;
+  const [chosen, setChosen] = useState<Partial<Policy>>({});
+  // the workshop's schools, and what was chosen for this job
+  const policy = { ...shop?.schools, ...chosen };
   const [form, setForm] = useState({ title: '', owner: '', serial: '', colour: '' });
   const [flipped, setFlipped] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -46,7 +51,7 @@ export function NewRepair() {
         title: form.title.trim(),
       });
       await queries.invalidateQueries({ queryKey: ['jobs'] });
-      void navigate(`/jobs/${job.id}`);
+      void navigate(`/jobs/${job.id}/intake`);
     } catch (error) {
       setProblem((error as Error).message);
     }
@@ -134,10 +139,11 @@ export function NewRepair() {
           {part && map && plan.value && (
             <PlanSchools
               map={map}
-              part={part}
+              targets={[{ replace: part }]}
               policy={policy}
+              limits={shop?.limits}
               plan={plan.value}
-              onPolicy={(change) => setPolicy({ ...policy, ...change })}
+              onPolicy={(change) => setChosen({ ...chosen, ...change })}
             />
           )}
         </section>

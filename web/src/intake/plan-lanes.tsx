@@ -1,7 +1,7 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op, Plan } from '@nibrel/core/plan';
 import { duration } from '../app/format.ts';
-import { opLine } from '../at-bench/op-words.ts';
+import { opLine } from '../job/op-words.ts';
 
 interface Bar {
   readonly id: string;

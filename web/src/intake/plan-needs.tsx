@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { Block } from '../ui/block.tsx';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { partName, type Plan, thingName } from '@nibrel/core/plan';
 import { screwLetters } from '@nibrel/core/screws';
@@ -63,14 +63,5 @@ export function PlanNeeds({ map, plan }: { readonly map: DeviceMap; readonly pla
         </Block>
       )}
     </>
-  );
-}
-
-function Block({ title, children }: { readonly title: string; readonly children: ReactNode }) {
-  return (
-    <section aria-label={title} className="text-body">
-      <h2 className="text-note text-quiet">{title}</h2>
-      {children}
-    </section>
   );
 }

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { EVENT_DATA } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
+import { usualSetting } from '@nibrel/core/heat';
 import { describe, expect, it } from 'vitest';
 import { capital, countdown, duration, plural } from '../app/format.ts';
 import { eventLine } from './event-words.ts';
@@ -36,11 +37,48 @@ describe('a line of the record', () => {
       stop: { reason: 'smoke', text: '' },
       clear: { text: 'Maren: cold' },
       finish: {},
+      end: { lead: 'Maren', text: 'scrapped' },
+      words: { text: 'fell' },
+      damage: { kind: 'crack', face: 'front', x: 1, y: 1, part: 'screen' },
+      photo: { shown: 'a', thumb: 'a', width: 1, height: 1 },
+      retract: { event: 'x' },
+      measure: { part: 'cell', thickness_mm: 4.4 },
+      wet: { indicator: 'not-seen', text: '' },
+      charge: { charge: 0.24, source: 'meter', simulated: true },
+      told: { items: ['a', 'b'], who: 'the owner', how: 'by-phone' },
+      prepared: { items: ['strap'], skipped: [{ item: 'T3', reason: 'broken' }] },
+      policy: { change: { display: 'taken-off', closing: null } },
+      'transplant-allowed': { lead: 'Maren', text: '', charge: 0.2, confirmed: ['eyes'] },
+      'transplant-done': { old_V: 3.8, cells_V: [3.81], checked: ['polarity'] },
+      'part-arrived': { part: 'p', mapPart: 'screen', source: 'Harbour Parts', arrived: '2026-11-03', window_days: 30 },
+      'part-looked': { part: 'p', condition: 'good', includes: ['lid'], lacks: [], text: '' },
+      'part-number': { part: 'p', place: 'label', value: '' },
+      'part-asked': { part: 'p', answer: 'not-reachable', where: 'by phone', number: '1', at: '', simulated: true },
+      'part-decided': { part: 'p', decision: 'accept-anyway', text: 'Maren: the only one' },
+      'part-sent-back': { part: 'p', date: '2026-11-24', text: '' },
+      'heat-on': { joint: 'seal', setting: usualSetting('plate'), heat_s: 300, zone: 'upper', simulated: true },
+      'heat-reading': { joint: 'seal', readings: [{ at_s: 65, temp_C: 41.2, spot: 'bond' }], simulated: true },
+      'heat-off': { joint: 'seal', seconds: 305, bond_C: 63.6, setting: usualSetting('plate'), residual_C: 0.31 },
+      edge: { joint: 'seal', segment: 'upper-left' },
+      placeholder: { joint: 'seal', material: 'metal', count: 1 },
+      solvent: { joint: 'seal', drops: 4, away: true },
+      aired: { step: 'vent:seal', seconds: 130 },
     };
     expect(Object.keys(data).sort()).toEqual(Object.keys(EVENT_DATA).sort());
     for (const [type, each] of Object.entries(data)) expect(line(type, each), type).toMatch(/^[A-Z].{3}/);
     expect(line('test', data['test']!)).toBe('Picture: not tried, before sealing');
     expect(line('targets', { targets: [] })).toContain('close it up');
+    // whatever a stand-in said is marked, also on paper
+    expect(line('charge', data['charge']!)).toContain('24 %, by the meter (simulated)');
+    expect(line('part-asked', data['part-asked']!)).toContain('not reachable, by phone (simulated)');
+    expect(line('heat-on', data['heat-on']!)).toBe(
+      'Warming plate at 70 °C on Display: seal, upper, a stand-in (simulated)',
+    );
+    expect(line('heat-reading', data['heat-reading']!)).toBe(
+      'Thermometer: 1 reading, last 41.2 °C after 1:05 (simulated)',
+    );
+    expect(line('heat-off', data['heat-off']!)).toContain('bond at about 64 °C; measured 350 W/m²K, 0.3 °C left over');
+    expect(line('prepared', data['prepared']!)).toContain('not: T3 (broken)');
   });
 });
 

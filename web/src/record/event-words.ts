@@ -1,7 +1,9 @@
 import type { BenchEvent, DoneStep } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Op, opTitle, type Target, thingName } from '@nibrel/core/plan';
-import { capital, duration, plural } from '../app/format.ts';
+import { capital, duration, plural, spaced } from '../app/format.ts';
+import { deskLine, intakeLine } from './intake-words.ts';
+import { openingLine } from './opening-words.ts';
 
 function stepWords(map: DeviceMap, step: DoneStep): string {
   return opTitle(map, step as Pick<Op, 'kind' | 'name' | 'joint' | 'part'>);
@@ -12,6 +14,8 @@ function targetWords(map: DeviceMap, target: Target): string {
   if ('reach' in target) return `reach ${thingName(map, target.reach)}`;
   return 'remove' in target ? `take out ${thingName(map, target.remove)}` : `replace ${thingName(map, target.replace)}`;
 }
+
+const STAGE_WORDS = { intake: ', as it came in', before: ', before sealing', after: '' } as const;
 
 /** One event as a line of the record. */
 export function eventLine(map: DeviceMap, event: BenchEvent): string {
@@ -34,14 +38,14 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
     case 'undo':
       return 'Undone: the entry before';
     case 'trouble':
-      return `Trouble, ${event.data.kind.replaceAll('-', ' ')}${event.data.joint ? `, ${thingName(map, event.data.joint)}` : ''}${event.data.part ? `, ${thingName(map, event.data.part)}` : ''}${event.data.text ? `: ${event.data.text}` : ''}`;
+      return `Trouble, ${spaced(event.data.kind)}${event.data.joint ? `, ${thingName(map, event.data.joint)}` : ''}${event.data.part ? `, ${thingName(map, event.data.part)}` : ''}${event.data.text ? `: ${event.data.text}` : ''}`;
     case 'found':
       return `Screw ${event.data.point} of ${thingName(map, event.data.joint)} found again`;
     case 'decision':
       return `Decision${event.data.about === 'missing-screw' ? ', missing screw left out' : ''}: ${event.data.text}`;
     case 'test': {
       const name = map.functions.find((each) => each.id === event.data.function)?.name ?? event.data.function;
-      return `${name}: ${event.data.result.replace('-', ' ')}${event.data.stage === 'before' ? ', before sealing' : ''}`;
+      return `${name}: ${event.data.result.replace('-', ' ')}${STAGE_WORDS[event.data.stage]}`;
     }
     case 'targets':
       return `Target changed: ${event.data.targets.map((each) => targetWords(map, each)).join(', ') || 'close it up'}`;
@@ -52,8 +56,12 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
     case 'stop':
       return `Stopped, ${event.data.reason}${event.data.text ? `: ${event.data.text}` : ''}`;
     case 'clear':
-      return `Cleared by the lead. ${event.data.text}`;
+      return `Cleared by the lead${event.data.lead ? `, ${event.data.lead}` : ''}. ${event.data.text}`;
+    case 'end':
+      return `Ended by the lead, ${event.data.lead}. ${event.data.text}`;
     case 'finish':
       return 'Finished';
+    default:
+      return deskLine(map, event) ?? openingLine(map, event) ?? intakeLine(map, event);
   }
 }

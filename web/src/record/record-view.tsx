@@ -7,12 +7,13 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { api, jobOf } from '../app/client.ts';
 import { capital, clock, day, duration } from '../app/format.ts';
-import { comingStretches, pastStretches, secondsOf } from '../at-bench/stretches.ts';
+import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 import { computeLater } from '../workers/compute.ts';
 import { eventLine } from './event-words.ts';
+import { TakenIn } from './taken-in.tsx';
 
 /** Everything that happened: when, by whom, times against the plan, the screws, the tests, the troubles. */
 export function RecordView() {
@@ -39,7 +40,8 @@ export function RecordView() {
   if (!record.data) return <main className="p-8 text-far text-quiet">Fetching the record</main>;
   const { line, map, state, planned } = record.data;
   const coming = planned ? comingStretches(map, [...planned.strip, ...planned.rebuild]) : [];
-  const past = pastStretches(state.events);
+  // planned against taken from when the bench was prepared: taking in is no part of the plan
+  const past = pastStretches(state.events.slice(state.events.findIndex((each) => each.type === 'prepared') + 1));
   return (
     <main className="mx-auto w-full max-w-6xl px-6 py-6">
       <header className="flex flex-wrap items-end justify-between gap-4 border-b-2 border-ink pb-4">
@@ -85,6 +87,7 @@ export function RecordView() {
             planned={secondsOf(coming)}
             plannedWork={secondsOf(coming, 'work')}
           />
+          <TakenIn map={map} state={state} />
           <Screws map={map} state={state} />
           <Tests map={map} state={state} />
           <Told
@@ -118,7 +121,7 @@ function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
               <td className="py-1 pr-4 whitespace-nowrap">{clock(event.at)}</td>
               <td className="py-1 pr-4">{event.by}</td>
               <td
-                className={`py-1 ${undone.has(event.id) ? 'line-through' : ''} ${event.type === 'trouble' || event.type === 'stop' ? 'font-bold text-now' : ''}`}
+                className={`py-1 ${undone.has(event.id) ? 'line-through' : ''} ${event.type === 'trouble' || event.type === 'stop' || event.type === 'end' ? 'font-bold text-now' : ''}`}
               >
                 {eventLine(map, event)}
                 {undone.has(event.id) && <span className="sr-only"> (undone)</span>}
@@ -179,8 +182,12 @@ function Screws({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
 
 function Tests({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
   const names = new Map(map.functions.map((each) => [each.id, each.name]));
-  const final = state.tests.filter((each) => each.stage === 'after');
-  const shown = final.length > 0 ? final : state.tests;
+  const done = state.tests.filter((each) => each.stage !== 'intake');
+  const final = done.filter((each) => each.stage === 'after');
+  const shown = final.length > 0 ? final : done;
+  const failed = new Set(
+    state.tests.flatMap((each) => (each.stage === 'intake' && each.result === 'fails' ? [each.function] : [])),
+  );
   return (
     <section aria-label="Tests">
       <h2 className="text-note text-quiet">Tests</h2>
@@ -188,7 +195,10 @@ function Tests({ map, state }: { readonly map: DeviceMap; readonly state: JobSta
       <ul className="text-body">
         {shown.map((each) => (
           <li key={each.function} className="flex justify-between border-b border-hair py-0.5">
-            <span>{names.get(each.function)}</span>
+            <span>
+              {names.get(each.function)}
+              {failed.has(each.function) && <span className="text-note text-care"> old fault</span>}
+            </span>
             <span className={each.result === 'fails' ? 'font-bold text-now' : ''}>{each.result.replace('-', ' ')}</span>
           </li>
         ))}

@@ -1,7 +1,7 @@
+import { jobsQuery } from '../app/queries.ts';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { clock, day } from '../app/format.ts';
-import { jobsQuery } from '../home/prospect.ts';
 
 /** Every repair, the newest first. */
 export function RecordsView() {

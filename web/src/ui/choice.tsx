@@ -4,7 +4,7 @@ interface ChoiceProps<T extends string> {
   readonly label: string;
   readonly value: T;
   readonly options: readonly { readonly value: T; readonly label: string }[];
-  onChange(value: T): void;
+  onChange(value: NoInfer<T>): void;
 }
 
 /** One of a few, all in sight. The chosen one is filled, and said to be pressed. */

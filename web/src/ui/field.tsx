@@ -4,13 +4,15 @@ interface FieldProps extends InputHTMLAttributes<HTMLInputElement> {
   readonly label: string;
   readonly hint?: string;
   readonly problem?: string;
+  /** the label is for a screen reader only: what stands beside it says the same */
+  readonly bare?: boolean;
 }
 
-export function Field({ label, hint, problem, id, ...rest }: FieldProps) {
+export function Field({ label, hint, problem, bare = false, id, ...rest }: FieldProps) {
   const fieldId = id ?? `field-${label.toLowerCase().replaceAll(/\W+/g, '-')}`;
   return (
     <div>
-      <label htmlFor={fieldId} className="block text-note text-quiet">
+      <label htmlFor={fieldId} className={bare ? 'sr-only' : 'block text-note text-quiet'}>
         {label}
       </label>
       <input

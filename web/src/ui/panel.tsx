@@ -14,7 +14,7 @@ export function Panel({ title, said, open, onClose, children }: PanelProps) {
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-10 bg-ink/35" />
+        <Dialog.Overlay className="fixed inset-0 z-10 bg-veil" />
         <Dialog.Content
           className="fixed inset-x-0 bottom-0 z-20 mx-auto max-h-[92dvh] w-full max-w-3xl overflow-y-auto border-t-4 border-ink bg-sheet px-7 py-6 text-ink sm:bottom-auto sm:top-[7dvh] sm:border"
           {...(said ? {} : { 'aria-describedby': undefined })}

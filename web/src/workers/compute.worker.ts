@@ -1,7 +1,30 @@
 import { type Ahead, type BenchEvent, foldJob, type Job, planAhead } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
+import {
+  type DeviceWarming,
+  fieldOfDevice,
+  type Fit,
+  fitTransfer,
+  foresee,
+  type Foresight,
+  heatField,
+  type Reading,
+  softnessOf,
+  type Warming,
+} from '@nibrel/core/heat';
 import { mechanismOf } from '@nibrel/core/holds';
-import { type Plan, PlanError, planRepair, type PlanRequest } from '@nibrel/core/plan';
+import {
+  DEFAULT_POLICY,
+  type Plan,
+  PlanError,
+  planRepair,
+  type PlanRequest,
+  type Policy,
+  type Target,
+} from '@nibrel/core/plan';
+import { type WhileOpen, whileOpen } from '@nibrel/core/prepare';
+import { type Figures, figuresOf } from '@nibrel/core/schools';
+import type { Limits } from '@nibrel/core/shop';
 import { expose } from 'comlink';
 
 /** An answer, or why there is none: errors cross to the page as words. */
@@ -14,17 +37,72 @@ function computed<T>(compute: () => T): Computed<T> {
     return { value: compute() };
   } catch (error) {
     if (error instanceof PlanError || error instanceof RangeError) return { problem: error.message };
-    return { problem: `The plan could not be computed: ${(error as Error).message}` };
+    return { problem: `This could not be computed: ${(error as Error).message}` };
   }
+}
+
+/** A device in plan over time, and how long each edge of the bond stays soft afterwards. */
+export interface Field {
+  readonly columns: number;
+  readonly rows: number;
+  readonly times_s: readonly number[];
+  readonly frames: readonly Float32Array[];
+  readonly softFor_s: Readonly<Record<string, number>>;
+}
+
+interface SchoolRequest {
+  readonly map: DeviceMap;
+  readonly targets: readonly Target[];
+  readonly policy: Partial<Policy>;
+  readonly key: keyof Policy;
+  /** its options; `map` stands for no wish */
+  readonly values: readonly string[];
+  readonly limits: Limits;
+  readonly charge: number | null;
 }
 
 const compute = {
   plan: (request: PlanRequest, limitMs: number): Computed<Plan> => computed(() => planRepair(request, budget(limitMs))),
+
   ahead: (map: DeviceMap, job: Job, events: readonly BenchEvent[], limitMs: number): Computed<Ahead> =>
     computed(() => {
       const mechanism = mechanismOf(map);
       return planAhead(mechanism, foldJob(mechanism, job, events), budget(limitMs));
     }),
+
+  /** What every option of a question takes and risks here; null for one that can't be planned. */
+  figures: (request: SchoolRequest, limitMs: number): Readonly<Record<string, Figures | null>> => {
+    const { map, targets, key, values, limits, charge } = request;
+    const entries = values.map((value) => {
+      const policy = { ...DEFAULT_POLICY, ...request.policy, [key]: value === 'map' ? null : value };
+      const plan = computed(() => planRepair({ map, targets, policy }, budget(limitMs)));
+      return [value, 'value' in plan ? figuresOf(map, key, value, plan.value, limits, charge) : null] as const;
+    });
+    return Object.fromEntries(entries);
+  },
+
+  foresee: (warming: Warming): Computed<Foresight> => computed(() => foresee(warming)),
+
+  fit: (warming: Warming, readings: readonly Reading[]): Computed<Fit | null> =>
+    computed(() => fitTransfer(warming, readings)),
+
+  field: (warming: DeviceWarming, soften_C: number, onProgress: (share: number) => void): Computed<Field> =>
+    computed(() => {
+      const request = fieldOfDevice(warming);
+      const result = heatField(request, onProgress);
+      const { columns, rows } = request;
+      const softFor_s = softnessOf(warming, soften_C, request, result);
+      return { columns, rows, times_s: result.times_s, frames: result.frames, softFor_s };
+    }),
+
+  whileOpen: (
+    map: DeviceMap,
+    targets: readonly Target[],
+    policy: Partial<Policy>,
+    base: Plan,
+    part: string,
+    limitMs: number,
+  ): WhileOpen | null => whileOpen(map, targets, policy, base, part, budget(limitMs)),
 };
 
 export type Compute = typeof compute;

@@ -1,6 +1,6 @@
 import { Key } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import type { Closing } from './form.ts';
+import type { Closing } from '../../ui/form.ts';
 
 const BENCH_KEYS = [
   ['Space', 'do the step; at a test: it works'],
@@ -11,7 +11,8 @@ const BENCH_KEYS = [
   ['Enter', 'when looking ahead: all done until here'],
   ['U', 'undo the last thing done'],
   ['L', 'lay one screw'],
-  ['W', 'end the wait now'],
+  ['W', 'end the wait now; take the source off early'],
+  ['K', 'at a cut that has grown stiff: it still cuts'],
   ['2, 3', 'at a test: fails, not tried'],
   ['F', 'flip the drawing'],
   ['M', 'missing screws: found, left out, new'],
@@ -22,6 +23,7 @@ const BENCH_KEYS = [
   ['C', 'close up without replacing'],
   ['P', 'pause, go on'],
   ['X', 'stop now'],
+  ['A', 'as it came in: faults, marks, photographs'],
   ['I', 'who is at the bench'],
   ['R', 'record'],
   ['?', 'these keys'],
@@ -33,7 +35,7 @@ export function KeysPanel({ open, onClose }: Closing) {
       <dl className="grid gap-x-8 sm:grid-cols-2">
         {BENCH_KEYS.map(([key, what]) => (
           <div key={key} className="flex items-center gap-4 border-b border-hair py-1.5">
-            <dt className="w-24">
+            <dt className="w-24 shrink-0">
               <Key name={key} />
             </dt>
             <dd className="text-body">{what}</dd>

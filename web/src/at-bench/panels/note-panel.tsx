@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { type Closing, submitted } from './form.ts';
+import { type Closing, submitted } from '../../ui/form.ts';
 
 export function NotePanel({ open, onClose, onNote }: Closing & { onNote(text: string): void }) {
   const [text, setText] = useState('');

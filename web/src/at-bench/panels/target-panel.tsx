@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';
-import { type Closing, submitted } from './form.ts';
+import { type Closing, submitted } from '../../ui/form.ts';
 
 interface TargetPanelProps extends Closing {
   readonly map: DeviceMap;

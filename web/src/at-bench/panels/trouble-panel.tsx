@@ -1,16 +1,20 @@
 import { type EventData, TROUBLE_KINDS, type TroubleKind } from '@nibrel/core/bench';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
-import { type Op, partName } from '@nibrel/core/plan';
+import { type Op, partName, thingName } from '@nibrel/core/plan';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';
-import { type Closing, submitted } from './form.ts';
+import { type Closing, submitted } from '../../ui/form.ts';
 
 const TROUBLES: Readonly<Record<TroubleKind, string>> = {
   'screw-stripped': 'A screw is stripped',
   'will-not-lift': 'It will not lift',
+  'grabbed-again': 'The adhesive grabbed again',
+  'cup-slips': 'The cup will not hold',
+  'cut-too-deep': 'Cut too deep',
+  'clip-broken': 'A clip broke',
   'tab-snapped': 'A pull tab snapped',
   'part-cracked': 'A part cracked',
   'connector-damaged': 'A connector is damaged',
@@ -22,10 +26,16 @@ const TROUBLES: Readonly<Record<TroubleKind, string>> = {
 };
 
 const FOLLOWS: Readonly<Partial<Record<TroubleKind, string>>> = {
-  'will-not-lift': 'Another round of heat is put before the cut: more heat, not more force.',
+  'will-not-lift':
+    'Another round of heat is put before the cut, more heat, not more force; and this bond is thought to soften hotter than it was.',
+  'grabbed-again': 'Another round of heat is put before the cut. Leave a pick in as you go on.',
+  'cup-slips': 'Clear tape over the whole face is put before the cut: it gives the cup a surface.',
+  'cut-too-deep':
+    'Stop there. What lies behind that edge is looked at before anything goes on; where it is a cell, the lead decides.',
+  'clip-broken': 'A look is put before it is pressed home again: flush all round, or the part is renewed.',
   'tab-snapped':
     'A soak is put before it. First fetch the tab with blunt tweezers; never lever under the middle of a cell.',
-  'part-cracked': 'The part is planned to be replaced as well.',
+  'part-cracked': 'Tape holds the splinters, and the part is planned to be replaced as well. Eyes covered.',
   'connector-damaged': 'The part is planned to be replaced as well.',
   'screw-lost': 'No battery and no lid goes on over it before it is found or a decision is recorded.',
   'screw-never-there': 'The counts are corrected, and a correction of the map is proposed.',
@@ -33,15 +43,19 @@ const FOLLOWS: Readonly<Partial<Record<TroubleKind, string>>> = {
   'another-length': 'A correction of the map is proposed.',
 };
 
+const ABOUT_BOND: readonly TroubleKind[] = ['will-not-lift', 'grabbed-again', 'cup-slips', 'cut-too-deep'];
 const ABOUT_SCREW: readonly TroubleKind[] = ['screw-stripped', 'screw-lost', 'screw-never-there', 'another-length'];
 
 interface TroublePanelProps extends Closing {
   readonly map: DeviceMap;
   readonly op: Op | undefined;
+  /** the bond's temperature as it is foreseen now */
+  readonly bond_C?: number | undefined;
   onTrouble(trouble: EventData['trouble']): void;
+  onStop(): void;
 }
 
-export function TroublePanel({ map, op, open, onClose, onTrouble }: TroublePanelProps) {
+export function TroublePanel({ map, op, bond_C, open, onClose, onTrouble, onStop }: TroublePanelProps) {
   const [kind, setKind] = useState<TroubleKind>('will-not-lift');
   const [text, setText] = useState('');
   const screwJoints = map.joints.filter((each) => each.type === 'screw');
@@ -49,6 +63,8 @@ export function TroublePanel({ map, op, open, onClose, onTrouble }: TroublePanel
   const [point, setPoint] = useState('');
   const [part, setPart] = useState('');
   const [length, setLength] = useState('');
+  const [heldId, setHeld] = useState('');
+  const [segment, setSegment] = useState('');
   const joint = map.joints.find((each) => each.id === (jointId || op?.joint));
   const screw = joint?.type === 'screw' ? joint : screwJoints[0];
   const needsScrew = ABOUT_SCREW.includes(kind);
@@ -56,13 +72,24 @@ export function TroublePanel({ map, op, open, onClose, onTrouble }: TroublePanel
   const chosenPart = part || op?.part || joint?.holds[0] || map.parts[0]!.id;
   const chosenPoint = screw?.points.find((each) => each.id === point) ?? screw?.points[0];
 
+  const wanted = kind === 'clip-broken' ? 'clip' : ABOUT_BOND.includes(kind) ? 'bond' : null;
+  const heldJoints = map.joints.filter((each) => each.type === wanted);
+  const held = heldJoints.find((each) => each.id === (heldId || op?.joint)) ?? heldJoints[0];
+  const cutEdges = held?.type === 'bond' ? (held.segments ?? []).filter((each) => each.depth !== undefined) : [];
+  const chosenEdge = cutEdges.find((each) => each.id === segment) ?? cutEdges[0];
+
   const report = () => {
     onTrouble({
       kind,
       text: text.trim(),
       ...(needsScrew && screw && chosenPoint ? { joint: screw.id, point: chosenPoint.id } : {}),
       ...(kind === 'one-screw-more' && screw ? { joint: screw.id, fastener: screw.fastener } : {}),
-      ...((kind === 'will-not-lift' || kind === 'tab-snapped') && op?.joint ? { joint: op.joint } : {}),
+      ...(kind === 'tab-snapped' && op?.joint ? { joint: op.joint } : {}),
+      ...(wanted && held ? { joint: held.id } : {}),
+      ...(kind === 'cut-too-deep' && chosenEdge ? { segment: chosenEdge.id } : {}),
+      ...(kind === 'will-not-lift' && bond_C !== undefined && held?.id === op?.joint
+        ? { bond_C: Math.round(bond_C * 10) / 10 }
+        : {}),
       ...(needsPart ? { part: chosenPart } : {}),
       ...(kind === 'another-length' ? { length_mm: Number(length.replace(',', '.')) } : {}),
     });
@@ -111,6 +138,26 @@ export function TroublePanel({ map, op, open, onClose, onTrouble }: TroublePanel
             )}
           </div>
         )}
+        {wanted && held && (
+          <div className="grid grid-cols-2 gap-4">
+            <SelectField
+              id="trouble-held"
+              label={wanted === 'clip' ? 'Clips of' : 'Bond of'}
+              value={held.id}
+              options={heldJoints.map(({ id }) => ({ value: id, label: thingName(map, id) }))}
+              onChange={setHeld}
+            />
+            {kind === 'cut-too-deep' && chosenEdge && (
+              <SelectField
+                id="trouble-edge"
+                label="At which edge"
+                value={chosenEdge.id}
+                options={cutEdges.map(({ id, depth }) => ({ value: id, label: `${id}, ${depth} mm` }))}
+                onChange={setSegment}
+              />
+            )}
+          </div>
+        )}
         {needsPart && (
           <SelectField
             id="trouble-part"
@@ -133,6 +180,9 @@ export function TroublePanel({ map, op, open, onClose, onTrouble }: TroublePanel
         <Field label="Note" value={text} onChange={(event) => setText(event.target.value)} maxLength={2000} />
         <Button weight="loud" type="submit" keyName="Enter">
           Record it
+        </Button>
+        <Button className="font-bold text-now" onClick={onStop}>
+          Smell, smoke or warmth: stop now
         </Button>
       </form>
     </Panel>

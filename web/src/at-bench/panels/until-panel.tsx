@@ -3,8 +3,8 @@ import type { Op } from '@nibrel/core/plan';
 import { plural } from '../../app/format.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { opLine } from '../op-words.ts';
-import { submitted } from './form.ts';
+import { opLine } from '../../job/op-words.ts';
+import { submitted } from '../../ui/form.ts';
 
 interface UntilPanelProps {
   readonly map: DeviceMap;

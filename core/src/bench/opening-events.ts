@@ -1,0 +1,100 @@
+import Joi from 'joi';
+import { type HeatSetting, type Reading, settingSchema } from '../heat/index.ts';
+
+/** Picks that stay in the gap so that the bond can't close again. */
+export type Placeholder = 'metal' | 'plastic';
+
+/** What is done and measured while a device is opened. */
+export interface OpeningEventData {
+  /** the source is on the device */
+  readonly 'heat-on': {
+    readonly joint: string;
+    /** how the source is set, and how it is thought to give its heat */
+    readonly setting: HeatSetting;
+    /** how long it is meant to stay on */
+    readonly heat_s: number;
+    /** of a bond whose zones are heated one after another */
+    readonly zone?: string | number;
+    /** a source that only stands in for a real one, and how many times faster than one */
+    readonly simulated?: boolean;
+    readonly pace?: number;
+  };
+  /** thermometer readings while it is on, the oldest first; those that can't be right are refused */
+  readonly 'heat-reading': {
+    readonly joint: string;
+    readonly readings: readonly Reading[];
+    readonly simulated?: boolean;
+  };
+  readonly 'heat-off': {
+    readonly joint: string;
+    readonly seconds: number;
+    /** as the readings have taught it */
+    readonly setting?: HeatSetting;
+    readonly residual_C?: number;
+    /** what the bond is thought to have reached */
+    readonly bond_C?: number;
+  };
+  /** an edge of a bond is cut; with the last one the bond is released */
+  readonly edge: { readonly joint: string; readonly segment: string };
+  /** how many picks stay in, 0 once they are out */
+  readonly placeholder: { readonly joint: string; readonly material: Placeholder; readonly count: number };
+  readonly solvent: {
+    readonly joint: string;
+    readonly drops: number;
+    /** the heat source is off and the device away from it */
+    readonly away: boolean;
+    readonly bond_C?: number;
+  };
+  /** the bench was aired */
+  readonly aired: { readonly step: string; readonly seconds: number };
+}
+
+const id = Joi.string().min(1).max(200);
+const seconds = Joi.number().min(0).max(100_000);
+const temp_C = Joi.number().min(-100).max(2000);
+
+export const OPENING_EVENTS: { readonly [Type in keyof OpeningEventData]: Joi.ObjectSchema } = {
+  'heat-on': Joi.object({
+    joint: id.required(),
+    setting: settingSchema.required(),
+    heat_s: seconds.greater(0).required(),
+    zone: Joi.alternatives(id, Joi.number()),
+    simulated: Joi.boolean(),
+    pace: Joi.number().min(1).max(100).when('simulated', { not: true, then: Joi.forbidden() }),
+  }),
+  'heat-reading': Joi.object({
+    joint: id.required(),
+    readings: Joi.array()
+      .min(1)
+      .max(500)
+      .items(
+        Joi.object({
+          at_s: seconds.required(),
+          temp_C: temp_C.required(),
+          spot: Joi.string().valid('face', 'bond', 'far').required(),
+        }),
+      )
+      .required(),
+    simulated: Joi.boolean(),
+  }),
+  'heat-off': Joi.object({
+    joint: id.required(),
+    seconds: seconds.required(),
+    setting: settingSchema,
+    residual_C: Joi.number().min(0).max(1000),
+    bond_C: temp_C,
+  }),
+  edge: Joi.object({ joint: id.required(), segment: id.required() }),
+  placeholder: Joi.object({
+    joint: id.required(),
+    material: Joi.string().valid('metal', 'plastic').required(),
+    count: Joi.number().integer().min(0).max(50).required(),
+  }),
+  solvent: Joi.object({
+    joint: id.required(),
+    drops: Joi.number().integer().min(1).max(500).required(),
+    away: Joi.boolean().required(),
+    bond_C: temp_C,
+  }),
+  aired: Joi.object({ step: id.required(), seconds: seconds.required() }),
+};

@@ -1,0 +1,220 @@
+import { describe, expect, it } from 'vitest';
+import { TestBench } from '../../test/bench.ts';
+import { changed, shearwater11, tern5 } from '../../test/maps.ts';
+import { usualSetting } from '../heat/index.ts';
+import { foldJob, lastWarmed, softensAt, TROUBLE_KINDS, zonesOf } from './index.ts';
+
+const joint = 'front-seal';
+const plate = { joint, setting: usualSetting('plate'), heat_s: 300 };
+const atHeat = () => new TestBench(tern5(), [{ replace: 'display' }]).until('heat:front-seal');
+const ids = (bench: TestBench) => bench.ahead().map((op) => op.id);
+const edges = ['bottom', 'left', 'top', 'right'];
+
+describe('heating', () => {
+  it('is on, read, and off; with that the step of the plan is done', () => {
+    const bench = atHeat().send('heat-on', plate);
+    expect(bench.state.opening.heating).toMatchObject({ heat_s: 300, readings: [] });
+    bench.send('heat-reading', { joint, readings: [{ at_s: 10, temp_C: 40, spot: 'face' }] });
+    bench.send('heat-off', { joint, seconds: 310, bond_C: 64 });
+    expect(bench.state.opening.heating).toBeNull();
+    expect(bench.state.opening.warmed).toMatchObject([{ joint, seconds: 310, past: [] }]);
+    expect(ids(bench)[0]).toBe('release:front-seal');
+    expect(foldJob(bench.mechanism, bench.job, bench.state.events)).toEqual(bench.state);
+  });
+
+  it('refuses a second source, a bond that is none or released, and heat before the bench is prepared', () => {
+    expect(atHeat().send('heat-on', plate).send('heat-on', plate).problem).toContain('is being heated');
+    expect(atHeat().send('heat-on', { ...plate, joint: 'nothing' }).problem).toContain('no bond');
+    expect(atHeat().send('heat-on', { ...plate, zone: 'upper' }).problem).toContain('no zone');
+    const released = atHeat().send('heat-on', plate).send('heat-off', { joint, seconds: 300 }).release(joint);
+    expect(released.send('heat-on', plate).problem).toContain('released already');
+    const early = new TestBench(tern5(), [{ replace: 'display' }]).send('heat-on', plate);
+    expect(early.problem).toContain('First prepare the bench');
+    expect(atHeat().send('heat-off', { joint, seconds: 1 }).problem).toContain('No source is on');
+  });
+
+  it('refuses readings that can not be right, all of a batch, and keeps what was read', () => {
+    const bench = atHeat().send('heat-on', plate);
+    const read = (at_s: number, temp_C: number) =>
+      bench.send('heat-reading', { joint, readings: [{ at_s, temp_C, spot: 'face' }] });
+    expect(read(10, 38).problem).toBeNull();
+    expect(read(5, 39).problem).toContain('go forward');
+    expect(read(20, 900).problem).toContain('hotter than the source');
+    const batch = [
+      { at_s: 20, temp_C: 45, spot: 'face' },
+      { at_s: 15, temp_C: 44, spot: 'face' },
+    ] as const;
+    expect(bench.send('heat-reading', { joint, readings: batch }).problem).toContain('go forward');
+    expect(bench.state.opening.heating?.readings).toHaveLength(1);
+    expect(atHeat().send('heat-reading', { joint, readings: batch }).problem).toContain('Put it on');
+  });
+
+  it('warms zones one after another, and what is warmed together together', () => {
+    const map = shearwater11();
+    const bench = new TestBench(map, [{ replace: 'display' }]).until('heat:front-bond');
+    const bond = map.joints.find((each) => each.id === 'front-bond')!;
+    expect(zonesOf(bond as Parameters<typeof zonesOf>[0])).toEqual(['lower', 'upper']);
+    const warm = (zone: string) =>
+      bench
+        .send('heat-on', { joint: 'front-bond', setting: usualSetting('air'), heat_s: 120, zone })
+        .send('heat-off', { joint: 'front-bond', seconds: 120 });
+    warm('lower');
+    expect(ids(bench)[0]).toBe('heat:front-bond');
+    warm('upper');
+    expect(ids(bench)[0]).toBe('release:front-bond');
+    expect(bench.state.opening.warmed.map((each) => each.zone)).toEqual(['lower', 'upper']);
+    // each zone has its own past: the lower one is still warm from its own round, not from the upper one's
+    warm('lower');
+    const again = lastWarmed(bench.state.opening, 'front-bond', 'lower')!;
+    expect(again.past).toEqual([
+      { setting: usualSetting('air'), seconds: 120 },
+      { setting: null, seconds: 3 },
+    ]);
+    expect(lastWarmed(bench.state.opening, 'front-bond', 'upper')!.past).toEqual([]);
+    // the whole of it counts for every zone
+    bench
+      .send('heat-on', { joint: 'front-bond', setting: usualSetting('air'), heat_s: 60 })
+      .send('heat-off', { joint: 'front-bond', seconds: 60 });
+    expect(lastWarmed(bench.state.opening, 'front-bond', 'upper')).toMatchObject({ seconds: 60 });
+    expect(bench.state.opening.warmed).toHaveLength(1);
+    // and begins where its zones were left
+    expect(bench.state.opening.warmed[0]!.past).toHaveLength(4);
+  });
+
+  it('keeps plastic picks out of hot air, and metal ones in', () => {
+    const air = { ...plate, setting: usualSetting('air') };
+    const wedged = (material: 'plastic' | 'metal', count = 2) =>
+      atHeat().send('placeholder', { joint, material, count });
+    expect(wedged('plastic').send('heat-on', air).problem).toContain('hot air softens them');
+    expect(wedged('plastic').send('heat-on', plate).problem).toBeNull();
+    expect(wedged('metal').send('heat-on', air).problem).toBeNull();
+    expect(
+      wedged('plastic').send('placeholder', { joint, material: 'plastic', count: 0 }).send('heat-on', air).problem,
+    ).toBeNull();
+  });
+});
+
+describe('cutting', () => {
+  const cut = (bench: TestBench, ...segments: string[]) =>
+    segments.reduce((each, segment) => each.send('edge', { joint, segment }), bench);
+  const warm = () => atHeat().send('heat-on', plate).send('heat-off', { joint, seconds: 300 });
+
+  it('goes edge by edge, and the last one releases the bond', () => {
+    const bench = cut(warm(), 'bottom', 'left', 'top');
+    expect([...bench.state.opening.cut.get(joint)!]).toEqual(['bottom', 'left', 'top']);
+    expect(ids(bench)[0]).toBe('release:front-seal');
+    cut(bench, 'right');
+    expect(bench.state.done.at(-1)).toMatchObject({ kind: 'release', joint });
+    expect(bench.state.opening.cut.has(joint)).toBe(false);
+    bench.send('undo', { event: bench.state.events.at(-1)!.id });
+    expect([...bench.state.opening.cut.get(joint)!]).toEqual(['bottom', 'left', 'top']);
+  });
+
+  it('refuses an edge twice, one that is none, and a cut under a source that is on', () => {
+    expect(cut(warm(), 'bottom', 'bottom').problem).toContain('cut already');
+    expect(cut(warm(), 'middle').problem).toContain('no edge');
+    expect(cut(warm().send('heat-on', plate), 'bottom').problem).toContain('still on');
+    const screwed = new TestBench(tern5(), [{ replace: 'display' }]).until('release:edge-screws');
+    const early = cut(screwed, 'bottom');
+    if (screwed.ahead().some((op) => op.id === 'release:edge-screws')) expect(early.problem).toContain('Not yet');
+  });
+
+  it('warms again on the way without a change of plan', () => {
+    const bench = cut(warm(), 'bottom').send('heat-on', plate).send('heat-off', { joint, seconds: 120 });
+    const { past } = lastWarmed(bench.state.opening, joint)!;
+    // the clock of the test bench goes on by a second an event
+    expect(past).toEqual([
+      { setting: plate.setting, seconds: 300 },
+      { setting: null, seconds: 2 },
+    ]);
+    cut(bench, ...edges.slice(1));
+    expect(bench.problem).toBeNull();
+    expect(bench.state.device.released.some(Boolean)).toBe(true);
+  });
+});
+
+describe('solvent and heat', () => {
+  const drops = { joint: 'cell-straps', drops: 6, away: true };
+  it('never meet: no solvent at a source that is on or a bond that is warm, no heat before the bench is aired', () => {
+    const bench = atHeat().send('heat-on', plate);
+    expect(bench.send('solvent', drops).problem).toContain('source is on');
+    bench.send('heat-off', { joint, seconds: 300, bond_C: 64 });
+    expect(bench.send('solvent', { ...drops, bond_C: 55 }).problem).toContain('below 40 °C');
+    expect(bench.send('solvent', { ...drops, away: false }).problem).toContain('away from the heat source');
+    expect(bench.send('solvent', { ...drops, bond_C: 35 }).problem).toBeNull();
+    expect(bench.send('heat-on', plate).problem).toContain('Air the bench');
+    bench.send('trouble', { kind: 'will-not-lift', text: '', joint });
+    expect(ids(bench).slice(0, 2)).toEqual(['vent:front-seal', 'heat:front-seal']);
+    const { wait_s } = bench.ahead()[0]!;
+    expect(bench.send('aired', { step: 'vent:front-seal', seconds: wait_s! / 2 }).problem).toContain(
+      'Vapour can catch fire',
+    );
+    expect(bench.send('aired', { step: 'vent:front-seal', seconds: wait_s! }).problem).toBeNull();
+    expect(ids(bench)[0]).toBe('heat:front-seal');
+    expect(bench.send('heat-on', plate).problem).toBeNull();
+  });
+});
+
+describe('when it goes wrong', () => {
+  const trouble = (kind: (typeof TROUBLE_KINDS)[number], more: object = {}) =>
+    atHeat()
+      .send('heat-on', plate)
+      .send('heat-off', { joint, seconds: 300 })
+      .send('trouble', { kind, text: '', joint, ...more });
+  const seal = tern5().joints.find((each) => each.id === joint) as Parameters<typeof softensAt>[1];
+
+  it('a bond that will not lift is heated again and thought to soften hotter', () => {
+    const bench = trouble('will-not-lift', { bond_C: 61 });
+    expect(ids(bench).slice(0, 2)).toEqual(['heat:front-seal', 'release:front-seal']);
+    expect(softensAt(bench.state, seal)).toBe(64);
+    expect(bench.state.corrections).toEqual([
+      {
+        path: expect.stringMatching(/^joints\[\d+\]\.soften_C$/),
+        from: 55,
+        to: 64,
+        text: expect.stringContaining('64 °C'),
+      },
+    ]);
+    bench.send('trouble', { kind: 'will-not-lift', text: '', joint, bond_C: 50 });
+    // it was colder than where it is thought to soften: nothing new is learned
+    expect(softensAt(bench.state, seal)).toBe(64);
+    expect(softensAt(trouble('will-not-lift').state, seal)).toBe(60);
+  });
+
+  it('adhesive that grabbed again is heated again, and teaches nothing', () => {
+    const bench = trouble('grabbed-again');
+    expect(ids(bench)[0]).toBe('heat:front-seal');
+    expect(softensAt(bench.state, seal)).toBe(55);
+  });
+
+  it('a cup that slips and a cracked face get tape', () => {
+    expect(ids(trouble('cup-slips'))[0]).toBe('tape:display');
+    const cracked = new TestBench(tern5(), [{ replace: 'cell' }])
+      .until('heat:front-seal')
+      .send('trouble', { kind: 'part-cracked', text: '', part: 'display' });
+    expect(ids(cracked)).toContain('tape:display');
+    expect(cracked.state.targets).toContainEqual({ replace: 'display' });
+  });
+
+  it('a cut too deep over a cell stops the work; elsewhere what lies there is looked at', () => {
+    const bench = trouble('cut-too-deep', { segment: 'top' });
+    expect(bench.state.stopped).toBeNull();
+    const look = bench.ahead()[0]!;
+    expect(look).toMatchObject({ id: 'look:front-seal', name: 'look' });
+    // at that edge, not at every one
+    expect(look.why).toContain('Earpiece');
+    expect(look.why).not.toContain('Port module');
+    const over = trouble('cut-too-deep', { segment: 'left' });
+    expect(over.state.stopped).toMatchObject({ reason: 'puncture' });
+    expect(over.send('edge', { joint, segment: 'left' }).problem).toContain('Stopped');
+  });
+
+  it('a broken clip is looked at when it is made again', () => {
+    const map = changed(shearwater11(), () => {});
+    const bench = new TestBench(map, [{ replace: 'display' }]).until('release:front-hooks');
+    bench.send('trouble', { kind: 'clip-broken', text: '', joint: 'front-hooks' });
+    const plan = ids(bench);
+    expect(plan.indexOf('look:front-hooks')).toBe(plan.indexOf('make:front-hooks') - 1);
+    expect(plan.indexOf('look:front-hooks')).toBeGreaterThan(0);
+  });
+});

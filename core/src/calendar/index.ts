@@ -1,0 +1,10 @@
+export {
+  addedDays,
+  type CalendarDate,
+  calendarDate,
+  daysLeft,
+  dayWords,
+  isZone,
+  lastReturnDate,
+  todayIn,
+} from './calendar.ts';

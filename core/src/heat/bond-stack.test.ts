@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest';
+import { bondOf, changed, tern5 } from '../../test/maps.ts';
+import { checkDeviceMap } from '../map-check/index.ts';
+import { heatThrough, materialNamed, stackOfBond } from './index.ts';
+
+const own = {
+  layers: [
+    { material: 'soda-lime glass', thickness: 0.7 },
+    { material: 'acrylic foam tape', thickness: 0.25 },
+  ],
+  bondLayer: 1,
+  watch: [{ layer: 0, fraction: 0.5, what: 'Glass', max_C: 90 }],
+};
+const withStack = (stack: object) =>
+  changed(tern5(), (copy) => {
+    Object.assign(
+      copy.joints.find((each) => each.id === 'front-seal')!,
+      { stack },
+    );
+  });
+
+describe("a bond's stack", () => {
+  it('is the one in the map, where it has one', () => {
+    const map = withStack(own);
+    expect(stackOfBond(map, bondOf(map, 'front-seal'))).toEqual({ ...own, isGuess: false });
+    expect(checkDeviceMap(map)).toMatchObject({ errors: [], warnings: [] });
+  });
+
+  it('is drawn up from kinds where it has none, marked as a guess, and watches the cell and the display', () => {
+    const bare = changed(tern5(), (copy) => {
+      for (const joint of copy.joints) if (joint.type === 'bond') delete joint.stack;
+    });
+    const stack = stackOfBond(bare, bondOf(bare, 'front-seal'));
+    expect(stack.isGuess).toBe(true);
+    expect(stack.layers.map((each) => each.material)).toEqual([
+      'display stack',
+      'acrylic foam tape',
+      'aluminium alloy',
+      'still air gap',
+      'pouch cell',
+    ]);
+    expect(stack.watch.map((each) => [each.what, each.max_C])).toEqual([
+      ['Display', 80],
+      ['Battery', 60],
+    ]);
+    // the earpiece's pad is on the display, away from the cell
+    expect(stackOfBond(tern5(), bondOf(tern5(), 'earpiece-glue')).watch).toEqual([]);
+  });
+
+  it('can be heated as it stands: 70 °C for 5 min on a plate softens the front of Tern 5 (common practice)', () => {
+    for (const joint of tern5().joints) {
+      if (joint.type !== 'bond' || !joint.heat) continue;
+      const { layers, bondLayer, watch } = stackOfBond(tern5(), joint);
+      for (const layer of layers) expect(materialNamed(layer.material)).toBeDefined();
+      const found = heatThrough({
+        layers: layers.map(({ material, thickness }) => ({ material, thickness_mm: thickness })),
+        source: { kind: 'plate', temp_C: 70, contact_W_m2K: 350 },
+        after: { h_W_m2K: 10, temp_C: 22 },
+        far: { h_W_m2K: 8, temp_C: 22 },
+        initial_C: 22,
+        heat_s: 300,
+        total_s: 300,
+        probes: [
+          { id: 'bond', layer: bondLayer, fraction: 0.5 },
+          ...watch.map((each, index) => ({ id: `watch ${index}`, layer: each.layer, fraction: each.fraction })),
+        ],
+        bond: { probe: 'bond', soften_C: 55 },
+        limits: watch.map((each, index) => ({ probe: `watch ${index}`, max_C: each.max_C })),
+      });
+      expect(found.ready_s, joint.id).not.toBeNull();
+      expect(found.limit_s, joint.id).toBeNull();
+    }
+  });
+
+  it('is refused where it names a layer that it has not', () => {
+    const problems = (stack: object) => checkDeviceMap(withStack(stack)).errors.map((each) => each.path);
+    const at = tern5().joints.findIndex((each) => each.id === 'front-seal');
+    expect(problems({ ...own, bondLayer: 2 })).toEqual([`joints[${at}].stack.bondLayer`]);
+    expect(problems({ ...own, watch: [{ ...own.watch[0], layer: 5 }] })).toEqual([
+      `joints[${at}].stack.watch[0].layer`,
+    ]);
+    expect(problems({ ...own, layers: [{ material: 'soda-lime glass', thickness: 0 }] })[0]).toContain('thickness');
+  });
+});

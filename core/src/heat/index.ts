@@ -1,0 +1,44 @@
+export { stackOfBond, type StackOfBond } from './bond-stack.ts';
+export { heatClock, type HeatClock, reachAt, untilBelow_s } from './clock.ts';
+export {
+  coldestOf,
+  type DeviceWarming,
+  fieldOfDevice,
+  segmentsOf,
+  softnessOf,
+  type Touch,
+  TOUCHES,
+} from './device-field.ts';
+export { type FieldRequest, type FieldResult, heatField, type LevelMaterial } from './field.ts';
+export { fitTransfer } from './fit.ts';
+export {
+  type Advice,
+  type Band,
+  CUTS_ON_C,
+  foresee,
+  type Foresight,
+  type Past,
+  type Spot,
+  type Warming,
+} from './foresee.ts';
+export { type Material, materialNamed, MATERIALS, materialsWith } from './materials.ts';
+export { foreseeBond, isForeseeable, nearestLimit, SOFTENS_C, warmingOf, warmingTime_s } from './of-bond.ts';
+export { type Fit, fitted, type Reading, readingProblem } from './readings.ts';
+export { type Recipe, RECIPES, settingOfRecipe } from './recipes.ts';
+export { type HeatRequest, heatRequest, type HeatSource } from './request.ts';
+export {
+  type HeatSetting,
+  isWarmth,
+  kindFor,
+  measuredSource,
+  ROOM_C,
+  settingFor,
+  settingSchema,
+  type Reach,
+  USUAL,
+  usualSetting,
+  type Warmth,
+  WARMTHS,
+} from './setting.ts';
+export { valueAt } from './series.ts';
+export { type HeatResult, heatThrough } from './solve.ts';

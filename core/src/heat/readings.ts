@@ -1,0 +1,53 @@
+import type { Spot } from './foresee.ts';
+import type { HeatSetting, Reach } from './setting.ts';
+
+/** What a thermometer showed, and when after the source was put on. */
+export interface Reading {
+  readonly at_s: number;
+  readonly temp_C: number;
+  readonly spot: Spot;
+}
+
+/** A thermometer may be off by so much before its reading is not believed (guess). */
+const SLACK_C = 5;
+/** Nothing in a device warms faster than this, under any source of a bench (guess). */
+const FASTEST_C_s = 15;
+
+/** Why a reading can't be right, with the cure; null where it can. */
+export function readingProblem(
+  reading: Reading,
+  earlier: readonly Reading[],
+  setting: HeatSetting,
+  room_C: number,
+): string | null {
+  const { at_s, temp_C, spot } = reading;
+  const last = earlier.findLast((each) => each.spot === spot);
+  if (last && at_s <= last.at_s) {
+    return `This reading is for ${at_s} s, but the last one was for ${last.at_s} s. Readings go forward in time.`;
+  }
+  if (temp_C > setting.temp_C + SLACK_C) {
+    return `${temp_C} °C is hotter than the source at ${setting.temp_C} °C. Check the thermometer and the setting.`;
+  }
+  if (temp_C < room_C - 2 * SLACK_C) {
+    return `${temp_C} °C is colder than the room at ${room_C} °C. Check the thermometer.`;
+  }
+  if (last && Math.abs(temp_C - last.temp_C) > SLACK_C + FASTEST_C_s * (at_s - last.at_s)) {
+    return `From ${last.temp_C} to ${temp_C} °C in ${Number((at_s - last.at_s).toFixed(1))} s is faster than anything warms. Check that the thermometer touches.`;
+  }
+  return null;
+}
+
+/** A transfer that readings have taught. */
+export interface Fit {
+  readonly transfer: Reach;
+  /** what the readings still differ by, root mean square */
+  readonly residual_C: number;
+  readonly readings: number;
+  /** readings that nothing explains teach nothing: the thermometer is elsewhere, or has come off */
+  readonly isSound: boolean;
+}
+
+/** A source with what readings have taught about it. */
+export function fitted(setting: HeatSetting, { transfer, residual_C, readings }: Fit): HeatSetting {
+  return { ...setting, transfer, origin: `measured, ${readings} readings, ${residual_C.toFixed(1)} °C left over` };
+}

@@ -1,0 +1,12 @@
+export {
+  type Asked,
+  chosenPart,
+  type DeskPart,
+  isAccepted,
+  isBoard,
+  type PartCondition,
+  type PartDecision,
+  partVerdict,
+  returnBy,
+} from './desk-part.ts';
+export { comparePieces, type Pieces, placesOn } from './pieces.ts';

@@ -1,0 +1,67 @@
+import { packOf } from '../battery/index.ts';
+import type { DeviceMap } from '../device-map/index.ts';
+import type { Op } from '../plan/index.ts';
+
+/** One thing that has to be so on the bench before the device is opened. */
+export interface BenchItem {
+  readonly id: string;
+  readonly title: string;
+  /** the harm that it keeps away; local rules decide where they say more */
+  readonly harm: string;
+}
+
+/** A cell of this much is large: gloves, no jewellery (guess; a phone's is about 15 Wh). */
+const LARGE_WH = 10;
+
+/** Drawn from the plan and the map's hazards: nothing is asked that this repair does not need. */
+export function benchItems(map: DeviceMap, ops: readonly Op[]): BenchItem[] {
+  const touched = new Set(
+    ops.flatMap((op) => [
+      ...(op.part ? [op.part] : []),
+      ...(map.joints.find((each) => each.id === op.joint)?.holds ?? []),
+    ]),
+  );
+  const hazards = new Set(map.parts.filter((each) => touched.has(each.id)).flatMap((each) => each.hazards ?? []));
+  const named = (name: Op['name']) => ops.some((op) => op.name === name);
+  const { battery } = map;
+  const lifted = battery && ops.some((op) => op.kind === 'lift' && op.part === battery.part);
+  const energy_Wh = battery ? packOf(battery.cells, battery.wiring).energy_Wh : 0;
+  const items: (BenchItem | false)[] = [
+    {
+      id: 'strap',
+      title: 'Strap on, on the grounded mat',
+      harm: 'A spark that nobody feels can ruin a board, at once or weeks later.',
+    },
+    (hazards.has('glass') || hazards.has('spring') || named('soak')) && {
+      id: 'eyes',
+      title: 'Eyes covered',
+      harm: 'Splinters, springs and solvent reach eyes faster than hands do.',
+    },
+    battery !== null && {
+      id: 'sand',
+      title: 'Dry sand in reach, the way out clear',
+      harm: 'A cell that is cut or bent burns with poisonous smoke and is not put out with water alone. Local rules and the fire service decide.',
+    },
+    Boolean(lifted && energy_Wh > LARGE_WH) && {
+      id: 'gloves',
+      title: 'Gloves on, rings and watches off',
+      harm: 'Metal across a cell burns skin to the bone in seconds.',
+    },
+    named('heat') && {
+      id: 'heat',
+      title: 'Nothing flammable near the heat, solvent put away',
+      harm: 'Vapour of alcohol catches fire from hot air. Solvent and heat are never on the bench together.',
+    },
+    named('soak') && {
+      id: 'air',
+      title: 'Window open, heat source off before solvent',
+      harm: 'Vapour burns, and makes the head ache. The data sheet and local rules decide.',
+    },
+    hazards.has('magnet') && {
+      id: 'magnets',
+      title: 'Screws and bits kept from the magnets inside',
+      harm: 'A screw that a magnet has taken shorts a board, or is sealed in.',
+    },
+  ];
+  return items.filter((each) => each !== false);
+}

@@ -1,0 +1,73 @@
+import { type DeviceMap } from '../device-map/index.ts';
+import type { Plan } from '../plan/index.ts';
+import { chargeNeed } from '../prepare/index.ts';
+import type { Limits } from '../shop/index.ts';
+import { riskOf } from './risk.ts';
+import { minutes } from './words.ts';
+
+/** What an option takes and risks on this device, all from its own plan. */
+export interface Figures {
+  /** hands-on and waiting, seconds */
+  readonly seconds: number;
+  readonly risk: string;
+}
+
+/** More hands-on seconds a screw, out and back in (guesses). */
+const PER_SCREW_S: Readonly<Record<string, number>> = {
+  'map-mat': 3,
+  'containers-per-stage': 1,
+  'containers-apart': 2,
+};
+const TORQUE_PER_SCREW_S = 2;
+
+export function figuresOf(
+  map: DeviceMap,
+  key: string,
+  value: string,
+  plan: Plan,
+  limits: Limits,
+  charge: number | null,
+): Figures {
+  const { strip, rebuild, waiting } = plan.seconds;
+  const beside = besideThePlan(map, key, value, plan, limits, charge);
+  return { seconds: strip + rebuild + waiting + beside, risk: riskOf(map, key, value, plan, charge) };
+}
+
+/** What an option takes that is no operation of the plan. */
+function besideThePlan(
+  map: DeviceMap,
+  key: string,
+  value: string,
+  plan: Plan,
+  limits: Limits,
+  charge: number | null,
+): number {
+  const screws = plan.screws.reduce((sum, each) => sum + each.count, 0);
+  switch (key) {
+    case 'screws':
+      return screws * (PER_SCREW_S[value] ?? 0);
+    case 'tightening':
+      return value === 'torque' ? screws * TORQUE_PER_SCREW_S : 0;
+    case 'batteryBefore':
+      return (
+        chargeNeed(map, plan.strip, value as 'run-down' | 'charged', limits, charge ?? UNREAD_CHARGE)?.seconds ?? 0
+      );
+    default:
+      return 0;
+  }
+}
+
+/** What a device is taken to hold until somebody reads it (guess). */
+const UNREAD_CHARGE = 0.6;
+
+/** *Taken off: 3 min more, 4 connectors of it plugged once more.* */
+export function costWords(label: string, chosen: Figures | null, other: Figures | null): string {
+  const name = label.charAt(0).toUpperCase() + label.slice(1);
+  if (!other) return `${name}: no plan this way.`;
+  const risk = other.risk ? `, ${other.risk}` : '';
+  if (!chosen) return `${name}: ${minutes(other.seconds)}${risk}.`;
+  const more = Math.round(other.seconds - chosen.seconds);
+  if (more === 0)
+    return other.risk === chosen.risk ? `${name}: no difference on this device.` : `${name}: the same time${risk}.`;
+  return `${name}: ${minutes(Math.abs(more))} ${more > 0 ? 'more' : 'less'}${risk}.`;
+}

@@ -1,0 +1,97 @@
+import Joi from 'joi';
+import type { Material } from '../heat/index.ts';
+import { type HeatSetting, settingSchema } from '../heat/index.ts';
+import { isZone } from '../calendar/index.ts';
+import { type Policy, policySchema } from '../plan/index.ts';
+import { type Limits, limitsSchema } from './limits.ts';
+
+export type StockUnit = 'piece' | 'mm' | 'drop';
+
+/** Something used up, as it lies on the shelf. */
+export interface StockItem {
+  readonly id: string;
+  readonly name: string;
+  readonly unit: StockUnit;
+  /** what a plan calls it (`supplyKey`), so that it can be counted down */
+  readonly key: string;
+  /** at this much or less it is low */
+  readonly lowAt: number;
+}
+
+/** What an event of the workshop says; a job's own are bench events. */
+export interface ShopEventData {
+  readonly tool: { readonly name: string; readonly owned: boolean };
+  readonly item: StockItem;
+  /** counted by hand: from here on this is what was there */
+  readonly counted: { readonly item: string; readonly quantity: number };
+  readonly arrived: { readonly item: string; readonly quantity: number };
+  readonly limits: Partial<Limits>;
+  readonly schools: Partial<Policy>;
+  readonly zone: { readonly zone: string };
+  /** a material of the workshop's own, or its own figures for one that everybody has */
+  readonly material: Material;
+  /** a heat source whose transfer was measured here */
+  readonly source: {
+    readonly setting: HeatSetting;
+    readonly residual_C: number;
+    /** the bond it was measured on */
+    readonly map: string;
+    readonly joint: string;
+    readonly simulated?: boolean;
+  };
+}
+
+export type ShopEventType = keyof ShopEventData;
+
+export type ShopEvent = {
+  readonly [Type in ShopEventType]: {
+    readonly id: string;
+    readonly type: Type;
+    /** ISO 8601 */
+    readonly at: string;
+    readonly by: string;
+    readonly data: ShopEventData[Type];
+  };
+}[ShopEventType];
+
+const id = Joi.string().min(1).max(200);
+const figure = Joi.number().greater(0);
+const quantity = Joi.number().min(0).max(10_000_000);
+
+/** The shape of each type's data. */
+export const SHOP_EVENT_DATA: { readonly [Type in ShopEventType]: Joi.ObjectSchema } = {
+  tool: Joi.object({ name: id.required(), owned: Joi.boolean().required() }),
+  item: Joi.object({
+    id: id.required(),
+    name: id.required(),
+    unit: Joi.string().valid('piece', 'mm', 'drop').required(),
+    key: id.required(),
+    lowAt: quantity.required(),
+  }),
+  counted: Joi.object({ item: id.required(), quantity: quantity.required() }),
+  arrived: Joi.object({ item: id.required(), quantity: quantity.required() }),
+  limits: limitsSchema.min(1),
+  schools: policySchema.min(1),
+  zone: Joi.object({
+    zone: Joi.string()
+      .max(100)
+      .custom((value: string, helpers) => (isZone(value) ? value : helpers.error('zone.none')))
+      .messages({ 'zone.none': '{{#label}} is no time zone; write it as Europe/London' })
+      .required(),
+  }),
+  material: Joi.object({
+    id: Joi.string().trim().min(1).max(60).required(),
+    k: figure.max(10_000).required(),
+    rho: figure.max(30_000).required(),
+    cp: figure.max(20_000).required(),
+    kInPlane: figure.max(10_000),
+    source: Joi.string().trim().min(1).max(200).required(),
+  }),
+  source: Joi.object({
+    setting: settingSchema.required(),
+    residual_C: Joi.number().min(0).max(1000).required(),
+    map: id.required(),
+    joint: id.required(),
+    simulated: Joi.boolean(),
+  }),
+};

@@ -1,0 +1,125 @@
+import type { HeatSetting, Material } from '../heat/index.ts';
+import type { Policy } from '../plan/index.ts';
+import type { ShopEvent, StockItem } from './events.ts';
+import { DEFAULT_LIMITS, type Limits } from './limits.ts';
+
+/** What was used at a job: by the events of that job, never booked a second time. */
+export interface Used {
+  readonly key: string;
+  readonly quantity: number;
+  /** ISO 8601 */
+  readonly at: string;
+}
+
+interface Shelf {
+  readonly item: StockItem;
+  /** counted, and arrived since */
+  readonly quantity: number;
+  readonly countedAt: string;
+}
+
+/** The workshop, as a fold over its events. */
+export interface Shop {
+  readonly tools: ReadonlySet<string>;
+  readonly shelves: ReadonlyMap<string, Shelf>;
+  readonly limits: Limits;
+  readonly schools: Partial<Policy>;
+  /** IANA name; calendar dates are days there */
+  readonly zone: string;
+  /** its own figures, by name */
+  readonly materials: ReadonlyMap<string, Material>;
+  /** heat sources measured here, the newest last */
+  readonly sources: readonly MeasuredSource[];
+  readonly revision: number;
+}
+
+/** A heat source whose transfer readings have taught. */
+export interface MeasuredSource {
+  readonly setting: HeatSetting;
+  readonly residual_C: number;
+  readonly map: string;
+  readonly joint: string;
+  readonly simulated?: boolean;
+  /** ISO 8601 */
+  readonly at: string;
+}
+
+export const NEW_SHOP: Shop = {
+  tools: new Set(),
+  shelves: new Map(),
+  limits: DEFAULT_LIMITS,
+  schools: {},
+  zone: 'UTC',
+  materials: new Map(),
+  sources: [],
+  revision: 0,
+};
+
+export type ShopOutcome = { readonly shop: Shop } | { readonly problem: string };
+
+export function foldShop(events: readonly ShopEvent[]): Shop {
+  return events.reduce((shop, event) => {
+    const outcome = withShopEvent(shop, event);
+    return 'shop' in outcome ? outcome.shop : { ...shop, revision: shop.revision + 1 };
+  }, NEW_SHOP);
+}
+
+export function withShopEvent(shop: Shop, event: ShopEvent): ShopOutcome {
+  const outcome = taken(shop, event);
+  return 'problem' in outcome ? outcome : { shop: { ...outcome.shop, revision: shop.revision + 1 } };
+}
+
+function taken(shop: Shop, event: ShopEvent): ShopOutcome {
+  switch (event.type) {
+    case 'tool': {
+      const { name, owned } = event.data;
+      const others = [...shop.tools].filter((each) => each !== name);
+      return { shop: { ...shop, tools: new Set(owned ? [...others, name] : others) } };
+    }
+    case 'item': {
+      const before = shop.shelves.get(event.data.id);
+      const shelf = { quantity: 0, countedAt: event.at, ...before, item: event.data };
+      return { shop: { ...shop, shelves: new Map(shop.shelves).set(event.data.id, shelf) } };
+    }
+    case 'counted':
+      return changed(shop, event.data.item, (shelf) => ({
+        ...shelf,
+        quantity: event.data.quantity,
+        countedAt: event.at,
+      }));
+    case 'arrived':
+      return changed(shop, event.data.item, (shelf) => ({ ...shelf, quantity: shelf.quantity + event.data.quantity }));
+    case 'limits':
+      return { shop: { ...shop, limits: { ...shop.limits, ...event.data } } };
+    case 'schools':
+      return { shop: { ...shop, schools: { ...shop.schools, ...event.data } } };
+    case 'zone':
+      return { shop: { ...shop, zone: event.data.zone } };
+    case 'material':
+      return { shop: { ...shop, materials: new Map(shop.materials).set(event.data.id, event.data) } };
+    case 'source':
+      return { shop: { ...shop, sources: [...shop.sources, { ...event.data, at: event.at }] } };
+  }
+}
+
+function changed(shop: Shop, item: string, change: (shelf: Shelf) => Shelf): ShopOutcome {
+  const shelf = shop.shelves.get(item);
+  if (!shelf) return { problem: `There is no item “${item}” on the shelf.` };
+  return { shop: { ...shop, shelves: new Map(shop.shelves).set(item, change(shelf)) } };
+}
+
+/** An item, and how much of it is left. */
+export interface StockLevel extends StockItem {
+  /** below 0 where more was used than was ever counted: count it */
+  readonly left: number;
+  readonly low: boolean;
+}
+
+/** Counted and arrived, less what jobs have used since it was counted. */
+export function stockLevels(shop: Shop, used: readonly Used[]): StockLevel[] {
+  return [...shop.shelves.values()].map(({ item, quantity, countedAt }) => {
+    const gone = used.filter((each) => each.key === item.key && Date.parse(each.at) >= Date.parse(countedAt));
+    const left = quantity - gone.reduce((sum, each) => sum + each.quantity, 0);
+    return { ...item, left, low: left <= item.lowAt };
+  });
+}

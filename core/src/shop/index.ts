@@ -1,0 +1,19 @@
+export {
+  SHOP_EVENT_DATA,
+  type ShopEvent,
+  type ShopEventData,
+  type ShopEventType,
+  type StockItem,
+  type StockUnit,
+} from './events.ts';
+export {
+  foldShop,
+  type MeasuredSource,
+  NEW_SHOP,
+  type Shop,
+  type StockLevel,
+  stockLevels,
+  type Used,
+  withShopEvent,
+} from './fold.ts';
+export { DEFAULT_LIMITS, LIMIT_WORDS, type Limits, limitsSchema } from './limits.ts';

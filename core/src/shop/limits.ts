@@ -1,0 +1,88 @@
+import Joi from 'joi';
+
+/** Figures that a workshop sets for itself. A job keeps those it was taken in under. */
+export interface Limits {
+  /** thicker than the map by more than this: swollen */
+  readonly swelling_percent: number;
+  /** charge below which a bond near a cell is cut, 0 to 1 */
+  readonly runDownTo: number;
+  /** charge below which a reset or set-up refuses to run, 0 to 1 */
+  readonly resetFloor: number;
+  /** charge that a device with a lift-out cell should have, so that its result can be tested, 0 to 1 */
+  readonly testCharge: number;
+  /** what a device draws that is left on to run down */
+  readonly load_W: number;
+  readonly charger_W: number;
+  readonly returnWindow_days: number;
+  /** most charge of a cell that is taken out of its pack, 0 to 1 */
+  readonly transplantCharge: number;
+  /** most difference of open-circuit voltage, old cell to new or between new ones */
+  readonly transplantDifference_V: number;
+  /** how fast a pick is run along a soft bond */
+  readonly cutSpeed_mm_s: number;
+  /** solvent is put to a bond only below this */
+  readonly solventBelow_C: number;
+  /** what one drop of solvent holds */
+  readonly drop_uL: number;
+  /** the air over the bench that vapour spreads into */
+  readonly benchVolume_L: number;
+  /** how often an hour that air is changed */
+  readonly airChanges_h: number;
+}
+
+export const DEFAULT_LIMITS: Limits = {
+  swelling_percent: 8,
+  runDownTo: 0.25,
+  resetFloor: 0.1,
+  testCharge: 0.4,
+  load_W: 3,
+  charger_W: 10,
+  returnWindow_days: 30,
+  transplantCharge: 0.3,
+  transplantDifference_V: 0.05,
+  cutSpeed_mm_s: 4,
+  solventBelow_C: 40,
+  drop_uL: 40,
+  benchVolume_L: 400,
+  airChanges_h: 6,
+};
+
+/** What each limit is called, in what it is given, and where its default comes from. */
+export const LIMIT_WORDS: Readonly<
+  Record<keyof Limits, { name: string; unit: string; origin: string; percent?: true }>
+> = {
+  swelling_percent: { name: 'Swollen from', unit: '% over the map', origin: 'common practice' },
+  runDownTo: { name: 'Run down below', unit: '%', origin: 'common practice', percent: true },
+  resetFloor: { name: 'A reset refuses under', unit: '%', origin: 'common practice', percent: true },
+  testCharge: { name: 'Arrive charged with', unit: '%', origin: 'guess', percent: true },
+  load_W: { name: 'A device left on draws', unit: 'W', origin: 'guess' },
+  charger_W: { name: 'The charger gives', unit: 'W', origin: 'guess' },
+  returnWindow_days: { name: 'Parts may go back for', unit: 'days', origin: 'common practice' },
+  transplantCharge: { name: 'Cell transplant only under', unit: '%', origin: 'guess', percent: true },
+  transplantDifference_V: { name: 'Cells may differ by', unit: 'V', origin: 'guess' },
+  cutSpeed_mm_s: { name: 'A pick runs at', unit: 'mm/s', origin: 'guess' },
+  solventBelow_C: { name: 'Solvent only below', unit: '°C', origin: 'guess' },
+  drop_uL: { name: 'A drop of solvent holds', unit: 'µL', origin: 'common practice' },
+  benchVolume_L: { name: 'Air over the bench', unit: 'L', origin: 'guess' },
+  airChanges_h: { name: 'That air is changed', unit: 'times an hour', origin: 'guess' },
+};
+
+const share = Joi.number().min(0).max(1);
+
+/** Any of the limits, each in its range. */
+export const limitsSchema = Joi.object({
+  swelling_percent: Joi.number().min(0).max(100),
+  runDownTo: share,
+  resetFloor: share,
+  testCharge: share,
+  load_W: Joi.number().greater(0).max(1000),
+  charger_W: Joi.number().greater(0).max(1000),
+  returnWindow_days: Joi.number().integer().min(0).max(3650),
+  transplantCharge: share,
+  transplantDifference_V: Joi.number().greater(0).max(5),
+  cutSpeed_mm_s: Joi.number().min(0.1).max(100),
+  solventBelow_C: Joi.number().min(0).max(80),
+  drop_uL: Joi.number().min(1).max(1000),
+  benchVolume_L: Joi.number().min(1).max(1_000_000),
+  airChanges_h: Joi.number().min(0.1).max(1000),
+} satisfies { [Key in keyof Limits]: Joi.Schema });

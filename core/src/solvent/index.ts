@@ -1,0 +1,1 @@
+export { type Airing, airing, soakProblem } from './airing.ts';

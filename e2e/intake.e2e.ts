@@ -1,0 +1,315 @@
+import { readFileSync } from 'node:fs';
+import { expect, type Page, test } from '@playwright/test';
+import { DemoServer } from './server.ts';
+import { here, operation, prepare, section, step } from './steps.ts';
+
+let server: DemoServer;
+test.beforeAll(async () => {
+  server = await DemoServer.start();
+});
+test.afterAll(async () => {
+  await server.kill();
+});
+
+/** Takes in a repair and says who is here. */
+async function takeIn(page: Page, map: string, part: string, title: string) {
+  await page.goto(`${server.url}/new?map=${map}&part=${part}`);
+  await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
+  await page.getByRole('textbox', { name: 'Job number' }).fill(title);
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/intake');
+  await here(page, 'Ines');
+}
+
+/** A picture of many pixels, drawn by the browser. */
+async function picture(page: Page, width: number, height: number): Promise<Buffer> {
+  const base64 = await page.evaluate(
+    async ([w, h]) => {
+      const canvas = new OffscreenCanvas(w!, h!);
+      const context = canvas.getContext('2d')!;
+      for (let y = 0; y < h!; y += 40) {
+        for (let x = 0; x < w!; x += 40) {
+          context.fillStyle = `hsl(${(x * 7 + y * 13) % 360} 60% ${30 + ((x + y) % 40)}%)`;
+          context.fillRect(x, y, 40, 40);
+        }
+      }
+      const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 });
+      const bytes = new Uint8Array(await blob.arrayBuffer());
+      let text = '';
+      for (const byte of bytes) text += String.fromCharCode(byte);
+      return btoa(text);
+    },
+    [width, height],
+  );
+  return Buffer.from(base64, 'base64');
+}
+
+test('a cracked, half-charged Tern 5: stopped when swollen, cleared, missing bit, lacking bezel, barred board, tape and run-down', async ({
+  page,
+}) => {
+  await takeIn(page, 'tern-5', 'display', 'Galley 9');
+
+  // every function by keyboard, the second fails
+  const tried = page.getByRole('region', { name: 'Functions tried' });
+  await page.keyboard.press('Space');
+  await expect(tried.getByRole('button', { name: /Picture/ })).toContainText('works');
+  await page.keyboard.press('2');
+  await expect(tried.getByRole('button', { name: /Touch/ })).toContainText('fails');
+  await expect(tried.getByRole('heading')).toHaveText('Starts');
+
+  // the owner's words, and a thickness that is no stop
+  await page.getByRole('textbox', { name: 'The owner says' }).fill('Fell down the companionway');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await page.getByRole('textbox', { name: 'Now, mm' }).fill('8,4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('2.4 % over the map')).toBeVisible();
+
+  // cracked by pointer on the drawing, and swollen by name: that stops it
+  const damage = page.getByRole('region', { name: 'Damage' });
+  const drawing = damage.getByRole('group', { name: 'Tern 5, front' });
+  await drawing.click();
+  await expect(damage.getByRole('list', { name: 'Marks' })).toContainText('Crack, Display');
+  await damage.getByRole('radio', { name: 'swelling' }).click();
+  await damage.getByRole('button', { name: 'Mark it' }).click();
+  const stopped = page.getByRole('region', { name: 'Stopped' });
+  await expect(stopped).toContainText('Stopped: swelling');
+  await expect(stopped).toContainText('The lead decides');
+  await page.getByRole('link', { name: 'Prepare', exact: true }).click();
+  await expect(stopped).toBeVisible();
+  await expect(page.getByRole('region', { name: 'The bench' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'The lead decides' }).click();
+  await page.getByRole('textbox', { name: 'Lead' }).fill('Maren');
+  await page.getByRole('textbox', { name: 'Reason' }).fill('The frame is bent, the cell is flat');
+  await page.keyboard.press('Enter');
+  await expect(stopped).toHaveCount(0);
+
+  // half charged: the owner first, then the run-down wait
+  await expect(section(page, 'The owner must know')).toContainText('Did not work when it came in: Touch');
+  await page.keyboard.press('Space');
+  const battery = section(page, 'Run the battery down');
+  await battery.getByRole('textbox', { name: 'Now, %' }).fill('60');
+  await page.keyboard.press('Enter');
+  await expect(battery).toContainText('60 % now, below 25 % wanted');
+  await expect(battery.getByRole('button', { name: /Start the clock, 1 h 51/ })).toBeVisible();
+  await battery.getByRole('button', { name: /power meter/ }).click();
+  await expect(battery.getByLabel('Power meter')).toContainText('simulated');
+  await expect(section(page, 'The bench')).toContainText(/strap/i, {
+    timeout: 90_000,
+  });
+  await expect(battery).toContainText('right for this repair');
+
+  // the part that lacks a bezel
+  await page.goto(`${server.url}/parts`);
+  await expect(page.getByRole('heading', { name: 'Parts desk' })).toBeVisible();
+  await page.keyboard.press('a');
+  await page.getByRole('combobox', { name: 'For the repair' }).selectOption({ label: 'Galley 9' });
+  await expect(page.getByRole('combobox', { name: 'In place of' })).toContainText('Display, wanted');
+  await page.getByRole('textbox', { name: 'From, and as what' }).fill('Harbour Parts, new');
+  await page.getByRole('textbox', { name: 'May go back for, days' }).fill('-3');
+  await expect(page.getByText('Days, 0 or more')).toBeVisible();
+  await page.getByRole('textbox', { name: 'May go back for, days' }).fill('30');
+  await page.getByRole('button', { name: 'It is here' }).click();
+  const display = page.getByRole('article', { name: 'Display' });
+  await expect(display).toContainText('Nobody has looked at it yet');
+  await display.getByRole('button', { name: /Earpiece mesh/ }).click();
+  await expect(display.getByRole('button', { name: /bezel/ })).toContainText('moves over');
+  await display.getByRole('button', { name: 'Looked at' }).click();
+  await expect(display.getByRole('heading', { level: 1 })).toHaveText('Use');
+  await display.getByRole('button', { name: 'Accept it' }).click();
+  await expect(display.getByRole('heading', { level: 1 })).toHaveText('Accepted');
+
+  // the missing bit, where it was taken off the shelf
+  await page.goto(`${server.url}/kit`);
+  await page.getByRole('button', { name: 'five-lobe 0.8 is gone' }).click();
+  await expect(page.getByRole('button', { name: 'five-lobe 0.8 is gone' })).toHaveCount(0);
+  await page.goto(server.url);
+  await page
+    .getByRole('link', { name: /Galley 9/ })
+    .first()
+    .click();
+  // where the part comes from is told as well
+  await expect(operation(page)).toContainText('Tell the owner');
+  await page.keyboard.press('Space');
+  await page.waitForURL('**/prepare');
+  await expect(section(page, 'The owner must know')).toContainText('Harbour Parts, new');
+  await page.keyboard.press('Space');
+  await expect(section(page, 'Kit')).toContainText('slot 1.2 could stand in');
+  await expect(section(page, 'Kit')).toContainText('strips the screw');
+  await prepare(page, '20');
+
+  // and the plan has its tape step
+  await expect(operation(page)).toContainText('Switch it off');
+  let seen = '';
+  for (let steps = 0; steps < 8 && !seen.includes('Tape the cracks'); steps++) seen += await step(page);
+  expect(seen).toContain('Tape the cracks');
+});
+
+test('a barred board is sent back with the days that are left, and a calendar entry', async ({ page }) => {
+  await page.goto(`${server.url}/parts`);
+  await expect(page.getByRole('heading', { name: 'Parts desk' })).toBeVisible();
+  await page.keyboard.press('a');
+  await page.getByRole('combobox', { name: 'For the repair' }).selectOption({ label: 'Engine room 6' });
+  await page.getByRole('textbox', { name: 'From, and as what' }).fill('Old Mole Spares, used');
+  await page.getByRole('button', { name: 'It is here' }).click();
+  const board = page.getByRole('article', { name: 'Lower board' });
+  await expect(board).toContainText('Nobody has looked at it yet');
+  const number = board.getByRole('textbox', { name: 'On the label' });
+  for (const [typed, told] of [
+    ['00999901000025', '14 digits'],
+    ['0099990100002O9', 'something else than digits'],
+    ['009999010000258', 'should be 9'],
+    ['0099990100002599', '16 digits, no check digit'],
+  ] as const) {
+    await number.fill(typed);
+    await expect(board).toContainText(told);
+  }
+  await number.fill('00999901 000025 9');
+  await page.keyboard.press('Enter');
+  await board.getByRole('textbox', { name: 'On the screen' }).fill('009999010000259');
+  await page.keyboard.press('Enter');
+  await expect(board).toContainText('The same in all places');
+  await board.getByRole('button', { name: 'Ask (simulated)' }).click();
+  await expect(board.getByRole('list', { name: 'Answers' })).toContainText('barred by a network');
+  await expect(board.getByRole('list', { name: 'Answers' })).toContainText('simulated');
+  await expect(board.getByRole('heading', { level: 1 })).toHaveText('Send back');
+  await expect(board).toContainText('30 days left');
+  await expect(board.getByRole('button', { name: 'Use it all the same' })).toBeDisabled();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    board.getByRole('link', { name: 'into the calendar' }).click(),
+  ]);
+  expect(readFileSync(await download.path(), 'utf8')).toContain('DTSTART;VALUE=DATE:');
+  await board.getByRole('button', { name: 'It goes back' }).click();
+  await board.getByRole('button', { name: 'Sent back today' }).click();
+  await expect(board.getByRole('heading', { level: 1 })).toHaveText('Sent back');
+});
+
+test('photographs are stored and shown, by content and not by name', async ({ page }) => {
+  await takeIn(page, 'dunlin-open', 'port-board', 'Lookout 3');
+  const files = page.getByLabel('Photographs from files');
+  await files.setInputFiles([
+    { name: 'holiday.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('MZ this is a program, not a picture') },
+    { name: 'bomb.png', mimeType: 'image/png', buffer: bomb() },
+  ]);
+  await expect(page.getByRole('alert')).toContainText('holiday.jpg: This is no photograph');
+  await expect(page.getByRole('alert')).toContainText('100 megapixels');
+  await files.setInputFiles({ name: 'back.txt', mimeType: 'image/jpeg', buffer: await picture(page, 4000, 3000) });
+  const shown = page.getByRole('list', { name: 'Photographs' }).getByRole('img');
+  await expect(shown).toHaveCount(1);
+  await expect.poll(() => shown.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(240);
+  await shown.click();
+  const large = page.getByRole('dialog').getByRole('img');
+  await expect.poll(() => large.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(1600);
+  await page.getByRole('dialog').getByRole('button', { name: 'Take it back' }).click();
+  await expect(shown).toHaveCount(0);
+});
+
+/** A PNG of 77 bytes that says it has 100 megapixels. */
+function bomb(): Buffer {
+  const bytes = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  );
+  bytes.writeUInt32BE(10_000, 16);
+  bytes.writeUInt32BE(10_000, 20);
+  return bytes;
+}
+
+test('a wet device: battery off at once, washed, dried, tried, then its board is decided on', async ({ page }) => {
+  await takeIn(page, 'knot-keys', 'keypad', 'Davits 2');
+  await page.keyboard.press('w');
+  await page.getByRole('textbox', { name: 'What, and when' }).fill('an hour in the bilge');
+  await page.getByRole('button', { name: 'Battery off first' }).click();
+  await page.getByRole('link', { name: 'On with it' }).click();
+  await page.waitForURL('**/prepare');
+  await prepare(page, '50');
+  let seen = '';
+  for (let steps = 0; steps < 20 && !(await page.getByText('Washed, dried and tried').isVisible()); steps++) {
+    seen += await step(page);
+  }
+  expect(seen.indexOf('Lift it off')).toBeLessThan(seen.indexOf('Wash out the liquid'));
+  await page.keyboard.press('Space');
+  await page.getByRole('radio', { name: 'it is replaced' }).click();
+  await page.getByRole('textbox', { name: 'What was found' }).fill('green under the board shield');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('banner')).toContainText('replace Main board');
+});
+
+test('a cell transplant is allowed by the lead, checked, and disclosed', async ({ page }) => {
+  await takeIn(page, 'dunlin-open', 'cell', 'Forepeak 1');
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/prepare');
+  await expect(section(page, 'The bench')).toBeVisible();
+  await page.keyboard.press('s');
+  await page.getByRole('radio', { name: 'cell transplant' }).click();
+  const gate = page.getByRole('dialog', { name: 'A cell transplant is for the lead to allow' });
+  await expect(gate.getByRole('button', { name: 'The lead allows it' })).toBeDisabled();
+  for (const said of ['Trained for it', 'Local rules', 'Eyes and face', 'Sand in reach']) {
+    await gate.getByRole('button', { name: said }).click();
+  }
+  await gate.getByRole('textbox', { name: 'Lead' }).fill('Maren');
+  await gate.getByRole('textbox', { name: /Charge of the old cell/ }).fill('20');
+  await gate.getByRole('button', { name: 'The lead allows it' }).click();
+  await expect(page.getByRole('radio', { name: 'cell transplant' })).toBeChecked();
+  await page.keyboard.press('Escape');
+  await expect(section(page, 'The owner must know')).toContainText('The cell inside the battery is replaced');
+  await prepare(page, '20');
+  for (let steps = 0; steps < 20; steps++) {
+    if (await operation(page).getByText('Replace the cell inside').isVisible()) break;
+    await step(page);
+  }
+  await page.keyboard.press('Space');
+  const checks = page.getByRole('dialog', { name: 'The new cell, checked' });
+  await checks.getByRole('textbox', { name: /before/ }).fill('3.80');
+  await checks.getByRole('textbox', { name: /new cell/ }).fill('3.9');
+  for (const said of ['Polarity', 'Every joint', 'Insulation'])
+    await checks.getByRole('button', { name: said }).click();
+  await checks.getByRole('button', { name: 'All of it checked' }).click();
+  await expect(page.getByRole('alert')).toContainText('differ by 0.100 V');
+  await page.getByRole('button', { name: 'Understood' }).click();
+  await page.keyboard.press('Space');
+  await checks.getByRole('textbox', { name: /new cell/ }).fill('3.81');
+  await checks.getByRole('textbox', { name: /before/ }).fill('3.80');
+  for (const said of ['Polarity', 'Every joint', 'Insulation']) {
+    const check = checks.getByRole('button', { name: said });
+    if ((await check.getAttribute('aria-pressed')) === 'false') await check.click();
+  }
+  await checks.getByRole('button', { name: 'All of it checked' }).click();
+  await expect(operation(page)).not.toContainText('Replace the cell inside');
+  await page.goto(page.url() + '/record');
+  await expect(page.getByRole('region', { name: /Disclosed/ })).toContainText('3.81 V');
+});
+
+test('the whole way once, what else while it is open, and another school, by keyboard', async ({ page }) => {
+  await takeIn(page, 'petrel-glass', 'back-glass', 'Chart room 1');
+  await page.getByRole('link', { name: 'The whole way' }).click();
+  const film = page.getByRole('region', { name: 'Step' });
+  await expect(film).toContainText('1 of');
+  await expect(film.getByRole('heading', { level: 2 })).toHaveText('Switch it off');
+  await page.keyboard.press('ArrowRight');
+  await expect(film).toContainText('2 of');
+  await page.keyboard.press('w');
+  await expect(film).toContainText('delicate');
+  await page.getByRole('radio', { name: 'quick' }).click();
+  const before = await film.locator('p').first().textContent();
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press('Space');
+  await expect(film.locator('p').first()).not.toHaveText(before!);
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/prepare');
+  await expect(section(page, 'The owner must know')).toBeVisible();
+  await page.keyboard.press('o');
+  const offers = page.getByRole('dialog');
+  await expect(offers.getByRole('row', { name: /Coil plate/ })).toContainText('1 seal', { timeout: 30_000 });
+  await offers
+    .getByRole('row', { name: /Coil plate/ })
+    .getByRole('button', { name: 'Add it' })
+    .click();
+  await expect(page.getByText('Replace Glass back, replace Coil plate').first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('s');
+  await page.getByRole('dialog').getByRole('radio', { name: 'arrive charged' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Wh in the cell while the pick passes it');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('region', { name: /Charge the battery/ })).toBeVisible();
+});

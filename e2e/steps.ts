@@ -1,0 +1,75 @@
+import { expect, type Page } from '@playwright/test';
+
+export const operation = (page: Page) => page.getByRole('region', { name: 'Operation' });
+
+/** Says who is at the bench. */
+export async function here(page: Page, name: string) {
+  await page.getByRole('textbox', { name: 'Name' }).fill(name);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+}
+
+/** Does the step in hand by keyboard: starts a clock and ends the wait, answers a test, or presses on. */
+export async function step(page: Page): Promise<string> {
+  const heading = operation(page).getByRole('heading', { level: 1 });
+  const button = operation(page).locator('[data-step]');
+  // while it is being saved the old step is still shown: neither its words nor a press count
+  await expect(button).not.toContainText('Saving');
+  const before = `${await heading.textContent()} ${await operation(page).locator('p').allTextContents()}`;
+  const label = (await button.textContent()) ?? '';
+  await page.keyboard.press(label.includes('Waiting') ? 'w' : 'Space');
+  await expect
+    .poll(async () => {
+      const said = (await button.textContent()) ?? '';
+      if (said.includes('Saving')) return false;
+      const now = `${await heading.textContent()} ${await operation(page).locator('p').allTextContents()}`;
+      return now !== before || said !== label;
+    })
+    .toBe(true);
+  return before;
+}
+
+/** Goes on to the finished record. */
+export async function finish(page: Page) {
+  for (let steps = 0; steps < 250; steps++) {
+    if (page.url().endsWith('/record')) return;
+    const title = await operation(page).getByRole('heading', { level: 1 }).textContent();
+    if (title === 'Everything is back and tried') {
+      await page.keyboard.press('Space');
+      await page.waitForURL('**/record');
+      return;
+    }
+    await step(page);
+  }
+  throw new Error('The repair did not end.');
+}
+
+export const section = (page: Page, name: string | RegExp) => page.getByRole('region', { name, exact: true });
+
+/** Passes the gate by keyboard: the owner agrees, the charge is read, the bench is as it has to be. */
+export async function prepare(page: Page, charge: string) {
+  const told = section(page, 'The owner must know').getByRole('button', { name: 'Told and agreed' });
+  const battery = page.getByRole('region', { name: /battery/i });
+  const bench = section(page, 'The bench');
+  await expect(page.getByText('Planning from here')).toHaveCount(0);
+  await expect(bench).toBeVisible();
+  if (await told.isVisible()) {
+    await page.keyboard.press('Space');
+    await expect(told).toHaveCount(0);
+  }
+  if (await battery.getByRole('textbox', { name: 'Now, %' }).isVisible()) {
+    await battery.getByRole('textbox', { name: 'Now, %' }).fill(charge);
+    await page.keyboard.press('Enter');
+  }
+  const reason = bench.getByRole('textbox');
+  const done = bench.getByRole('button', { name: /All of it is so|Go on without/ });
+  await expect(done).toBeVisible();
+  if (await reason.isVisible()) {
+    await reason.fill('Maren: it will do');
+    await page.keyboard.press('Enter');
+  } else await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Prepared: to the bench' })).toBeVisible();
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press('Space');
+  await page.waitForURL(/\/jobs\/[^/]+$/);
+}

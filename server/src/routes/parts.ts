@@ -1,0 +1,50 @@
+import { daysLeft, todayIn } from '@nibrel/core/calendar';
+import { isAccepted, partVerdict, returnBy } from '@nibrel/core/parts';
+import { partName } from '@nibrel/core/plan';
+import { Hono } from 'hono';
+import { returnCalendar } from '../export/return-calendar.ts';
+import { Problem } from '../http/problem.ts';
+import type { DeviceMaps } from '../store/device-maps.ts';
+import type { Jobs } from '../store/jobs.ts';
+import type { ShopLog } from '../store/shop.ts';
+
+/** The parts desk over all jobs. What happens to a part is an event of its job. */
+export function partRoutes(jobs: Jobs, maps: DeviceMaps, log: ShopLog, now: () => string): Hono {
+  const routes = new Hono();
+
+  const all = () => {
+    const today = todayIn(log.shop.zone, new Date(now()));
+    return jobs.list().flatMap((job) => {
+      const { parts } = jobs.state(job);
+      if (parts.length === 0) return [];
+      const { map } = maps.find(job.map, job.revision)!;
+      return parts.map((part) => ({
+        ...part,
+        job: job.id,
+        jobTitle: job.title,
+        map: job.map,
+        mapName: map.name,
+        mapRevision: job.revision,
+        name: partName(map, part.mapPart),
+        ...partVerdict(map, part),
+        accepted: isAccepted(part),
+        returnBy: returnBy(part),
+        daysLeft: daysLeft(today, returnBy(part)),
+        simulated: part.asked.some((each) => each.simulated),
+      }));
+    });
+  };
+
+  routes.get('/', (context) => context.json({ parts: all() }));
+
+  routes.get('/:id/return.ics', (context) => {
+    const part = all().find((each) => each.id === context.req.param('id'));
+    if (!part) throw new Problem(404, 'There is no such part at the desk.');
+    return context.body(returnCalendar(part), 200, {
+      'content-type': 'text/calendar; charset=utf-8',
+      'content-disposition': `attachment; filename="return-${part.id}.ics"`,
+    });
+  });
+
+  return routes;
+}

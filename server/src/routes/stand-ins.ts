@@ -1,0 +1,133 @@
+import { isForeseeable, settingFor, type Spot, stackOfBond, type Warmth, WARMTHS } from '@nibrel/core/heat';
+import { REGISTRY_ANSWERS } from '@nibrel/core/identity';
+import { type Context, Hono } from 'hono';
+import { streamSSE } from 'hono/streaming';
+import Joi from 'joi';
+import { jsonBody, valid } from '../http/body.ts';
+import { Problem } from '../http/problem.ts';
+import { METER_STEP_MS, meterReading, type MeterSettings } from '../stand-ins/power-meter.ts';
+import { THERMOCOUPLE_STEP_MS, ThermocoupleStandIn } from '../stand-ins/thermocouple.ts';
+import type { DeviceMaps } from '../store/device-maps.ts';
+import { askWithin, REGISTRY_NAME, RegistryStandIn } from '../stand-ins/registry.ts';
+
+/** Most milliseconds that a register may take before it counts as not reachable. */
+const REGISTRY_MS = 5000;
+const MOST_METERS = 12;
+/** A meter nobody looks at any more is switched off. */
+const LONGEST_STEPS = (2 * 3600 * 1000) / METER_STEP_MS;
+
+const meterQuery = Joi.object({
+  charge: Joi.number().min(0).max(1).required(),
+  energy_Wh: Joi.number().greater(0).max(10_000).required(),
+  load_W: Joi.number().greater(0).max(1000).required(),
+  pace: Joi.number().min(1).max(3600).default(60),
+});
+
+interface ThermocoupleQuery {
+  readonly map: string;
+  readonly joint: string;
+  readonly kind: Warmth;
+  readonly temp_C: number;
+  readonly spot: Spot;
+  readonly pace: number;
+  readonly from_s: number;
+  readonly past?: string;
+}
+
+const thermocoupleQuery = Joi.object({
+  map: Joi.string().max(64).required(),
+  joint: Joi.string().max(200).required(),
+  kind: Joi.string()
+    .valid(...WARMTHS)
+    .required(),
+  temp_C: Joi.number().min(0).max(1000).required(),
+  spot: Joi.string().valid('face', 'bond', 'far').default('bond'),
+  pace: Joi.number().min(1).max(100).default(1),
+  from_s: Joi.number().min(0).max(3600).default(0),
+  past: Joi.string()
+    .pattern(/^\d{1,5}(,\d{1,5}){0,15}$/)
+    .messages({ 'string.pattern.base': '{{#label}} must be whole seconds on and off in turn, as 300,60' }),
+});
+
+/** Instruments that stand in for real ones in the demonstration; whatever they say is marked as simulated. */
+export function standInRoutes(
+  maps: DeviceMaps,
+  now: () => string,
+  registry: Pick<RegistryStandIn, 'ask'> = new RegistryStandIn(),
+): Hono {
+  const routes = new Hono();
+  let meters = 0;
+  const asked = <T>(schema: Joi.ObjectSchema, query: object, what: string): T => {
+    const { value, error } = schema.validate(query, { abortEarly: false });
+    if (!error) return value as T;
+    const errors = error.details.map(({ path, message }) => ({ path: path.join('.'), message }));
+    throw new Problem(422, `The ${what} can not be set like this.`, errors);
+  };
+
+  routes.get('/', (context) => context.json({ standIns: ['power-meter', 'registry', 'thermocouple'] }));
+
+  routes.post('/registry', async (context) => {
+    const body = await jsonBody(context);
+    const { number } = valid<{ number: string }>(Joi.object({ number: Joi.string().min(1).max(100).required() }), body);
+    const at = now();
+    const answer = await askWithin(registry, number, REGISTRY_MS);
+    return context.json({ answer, answers: REGISTRY_ANSWERS, number, at, where: REGISTRY_NAME, simulated: true });
+  });
+
+  routes.get('/power-meter', (context) => {
+    const settings = asked<MeterSettings>(meterQuery, context.req.query(), 'meter');
+    const read = (step: number) => meterReading(settings, step);
+    return streamed(
+      context,
+      METER_STEP_MS,
+      (step) => (step >= LONGEST_STEPS ? null : read(step)),
+      ({ charge }) => charge === 0,
+    );
+  });
+
+  routes.get('/thermocouple', (context) => {
+    const query = asked<ThermocoupleQuery>(thermocoupleQuery, context.req.query(), 'thermocouple');
+    const map = maps.find(query.map)?.map;
+    const bond = map?.joints.find((each) => each.id === query.joint);
+    if (!map || bond?.type !== 'bond')
+      throw new Problem(404, `There is no bond "${query.joint}" in a map "${query.map}".`);
+    if (!isForeseeable(stackOfBond(map, bond)))
+      throw new Problem(422, `The layers of "${query.joint}" name a material that is in no table here.`);
+    const setting = { ...settingFor(bond, query.kind), temp_C: query.temp_C };
+    const past = (query.past ?? '').split(',').filter(Boolean).map(Number);
+    const thermocouple = new ThermocoupleStandIn({ ...query, past, map, bond, setting });
+    return streamed(context, THERMOCOUPLE_STEP_MS, (step) =>
+      thermocouple.isOver(step) ? null : thermocouple.reading(step),
+    );
+  });
+
+  /** Readings one after another until there are none, one is the last, or nobody looks any more. */
+  function streamed<T extends object>(
+    context: Context,
+    step_ms: number,
+    read: (step: number) => T | null,
+    isLast: (reading: T) => boolean = () => false,
+  ) {
+    if (meters >= MOST_METERS) throw new Problem(503, 'All meters are in use.', [], { 'retry-after': '5' });
+    meters++;
+    return streamSSE(context, async (stream) => {
+      let open = true;
+      stream.onAbort(() => {
+        open = false;
+      });
+      try {
+        for (let step = 0; open; step++) {
+          const reading = read(step);
+          if (!reading) break;
+          await stream.writeSSE({ data: JSON.stringify(reading) });
+          if (isLast(reading)) break;
+          await stream.sleep(step_ms);
+        }
+      } finally {
+        meters--;
+      }
+    });
+  }
+
+  return routes;
+}

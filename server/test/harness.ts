@@ -1,0 +1,66 @@
+import { mkdtempSync, readFileSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { serve } from '@hono/node-server';
+import { type AppOptions, createApp, type NibrelApp } from '../src/app.ts';
+import { openDatabase } from '../src/store/database.ts';
+
+export interface Answer {
+  status: number;
+  type: string | null;
+  headers: Headers;
+  body: Record<string, any>; // oxlint-disable-line typescript/no-explicit-any -- answers of every shape
+}
+
+/** A server over real HTTP and a real database, in a folder of its own. */
+export class TestServer {
+  readonly folder = mkdtempSync(join(tmpdir(), 'nibrel-api-'));
+  readonly #more: Partial<AppOptions>;
+  nibrel!: NibrelApp;
+  port = 0;
+  #server!: ReturnType<typeof serve>;
+
+  constructor(more: Partial<AppOptions> = {}) {
+    this.#more = more;
+  }
+
+  get base(): string {
+    return `http://127.0.0.1:${this.port}/api/v1`;
+  }
+
+  async start(): Promise<void> {
+    const photoFolder = join(this.folder, 'photos');
+    this.nibrel = createApp({ db: openDatabase(this.folder), photoFolder, ...this.#more });
+    await new Promise<void>((resolve) => {
+      this.#server = serve({ fetch: this.nibrel.app.fetch, hostname: '127.0.0.1', port: 0 }, () => resolve());
+    });
+    this.port = (this.#server.address() as AddressInfo).port;
+  }
+
+  async stop(): Promise<void> {
+    if ('closeAllConnections' in this.#server) this.#server.closeAllConnections();
+    await new Promise((resolve) => this.#server.close(resolve));
+    await this.nibrel.close();
+  }
+
+  async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
+    const isRaw = typeof body === 'string' || body instanceof Uint8Array;
+    const response = await fetch(this.base + path, {
+      method,
+      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      ...(body === undefined ? {} : { body: isRaw ? (body as string) : JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    return {
+      status: response.status,
+      type: response.headers.get('content-type'),
+      headers: response.headers,
+      body: text ? JSON.parse(text) : {},
+    };
+  }
+}
+
+export function readJson<T>(path: string): T {
+  return JSON.parse(readFileSync(new URL(`../../${path}`, import.meta.url), 'utf8')) as T;
+}

@@ -1,0 +1,85 @@
+import type { DoneStep, EventData, JobState } from '@nibrel/core/bench';
+import type { Mechanism } from '@nibrel/core/holds';
+import type { Op, Target } from '@nibrel/core/plan';
+import { PersonPanel } from '../job/panels/person-panel.tsx';
+import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
+import { TransplantPanel } from '../job/panels/transplant-panel.tsx';
+import type { PanelName } from './more-bar.tsx';
+import { KeysPanel } from './panels/keys-panel.tsx';
+import { MissingScrewsPanel } from './panels/missing-screws.tsx';
+import { NotePanel } from './panels/note-panel.tsx';
+import { OtherStepPanel } from './panels/other-step.tsx';
+import { TargetPanel } from './panels/target-panel.tsx';
+import { TroublePanel } from './panels/trouble-panel.tsx';
+import { WetDecisionPanel } from './panels/wet-decision-panel.tsx';
+
+interface BenchPanelsProps {
+  readonly mechanism: Mechanism;
+  readonly state: JobState;
+  readonly op: Op | undefined;
+  /** of the bond in hand, as foreseen */
+  readonly bond_C: number | undefined;
+  /** the one that lies over the view */
+  readonly panel: PanelName | null;
+  onPanel(panel: PanelName | null): void;
+  send<Type extends keyof EventData>(type: Type, data: EventData[Type]): void;
+}
+
+/** Everything that is told at the bench beside the step in hand. */
+export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send }: BenchPanelsProps) {
+  const { map } = mechanism;
+  const close = () => onPanel(null);
+  const other = (done: DoneStep, anyway?: string) => send('did', { steps: [done], ...(anyway ? { anyway } : {}) });
+  return (
+    <>
+      <PersonPanel open={panel === 'person'} onClose={close} />
+      <NotePanel open={panel === 'note'} onClose={close} onNote={(text) => send('note', { text })} />
+      <TroublePanel
+        key={op?.id}
+        map={map}
+        op={op}
+        open={panel === 'trouble'}
+        onClose={close}
+        bond_C={bond_C}
+        onTrouble={(trouble) => send('trouble', trouble)}
+        onStop={() => onPanel('stop')}
+      />
+      <StopPanel open={panel === 'stop'} onClose={close} onStop={(stop) => send('stop', stop)} />
+      <LeadPanel
+        open={panel === 'lead'}
+        onClose={close}
+        onClear={(clear) => send('clear', clear)}
+        onEnd={(end) => send('end', end)}
+      />
+      <TargetPanel
+        map={map}
+        targets={state.targets}
+        open={panel === 'target'}
+        onClose={close}
+        onTargets={(targets: readonly Target[]) => send('targets', { targets })}
+      />
+      <OtherStepPanel mechanism={mechanism} state={state} open={panel === 'other'} onClose={close} onDone={other} />
+      <MissingScrewsPanel
+        map={map}
+        state={state}
+        open={panel === 'missing'}
+        onClose={close}
+        onFound={(screw) => send('found', screw)}
+        onDecision={(text) => send('decision', { about: 'missing-screw', text })}
+      />
+      <WetDecisionPanel
+        open={panel === 'wet'}
+        onClose={close}
+        onDecision={(board, text) => send('decision', { about: 'wet', board, text })}
+      />
+      <TransplantPanel
+        state={state}
+        open={panel === 'transplant'}
+        onClose={close}
+        onAllowed={(allowed) => send('transplant-allowed', allowed)}
+        onDone={(checked) => send('transplant-done', checked)}
+      />
+      <KeysPanel open={panel === 'keys'} onClose={close} />
+    </>
+  );
+}

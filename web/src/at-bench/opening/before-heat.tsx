@@ -1,0 +1,61 @@
+import { type HeatSetting, USUAL, type Warmth as Source } from '@nibrel/core/heat';
+import { capital } from '../../app/format.ts';
+import type { AdviceWords } from '../../heat/advice.ts';
+import { SOURCE_OPTIONS } from '../../heat/source-options.ts';
+import { Choice } from '../../ui/choice.tsx';
+
+/** How the clock of a source that only stands in for one runs. */
+export type Pace = 'real' | 'stand-in' | 'faster';
+export const PACES: Readonly<Record<Exclude<Pace, 'real'>, number>> = { 'stand-in': 1, faster: 10 };
+
+export function Foretold({ words }: { readonly words: AdviceWords }) {
+  return (
+    <div>
+      <p className={`text-far leading-tight font-bold ${words.isGood ? '' : 'text-now'}`}>{words.headline}</p>
+      <p className="text-lead text-quiet">{words.detail}</p>
+    </div>
+  );
+}
+
+/** Nothing can be counted down: the recipe's time and the hand have to do. */
+export function Unforeseen({ problem }: { readonly problem: string }) {
+  return <p className="text-lead font-bold text-now">Nothing can be foreseen here. {problem}</p>;
+}
+
+interface BeforeHeatProps {
+  readonly setting: HeatSetting;
+  readonly origin: string;
+  readonly distance_mm: number | undefined;
+  readonly face: string;
+  readonly standIns: boolean;
+  readonly pace: Pace;
+  onKind(kind: Source): void;
+  onPace(pace: Pace): void;
+}
+
+export function BeforeHeat({ setting, origin, distance_mm, face, standIns, pace, onKind, onPace }: BeforeHeatProps) {
+  return (
+    <div className="flex flex-col gap-3">
+      <Choice label="Heat source" value={setting.kind} options={SOURCE_OPTIONS} onChange={onKind} />
+      <p className="text-body">
+        {capital(USUAL[setting.kind].name)} at {setting.temp_C} °C{distance_mm ? `, from ${distance_mm} mm` : ''}, on
+        the {face}. <span className="text-quiet">{origin}</span>
+      </p>
+      {setting.kind === 'air' && (
+        <p className="text-body">Whatever stays in the gap under hot air has to be metal, not plastic.</p>
+      )}
+      {standIns && (
+        <Choice
+          label="Which source"
+          value={pace}
+          options={[
+            { value: 'real', label: 'a real one' },
+            { value: 'stand-in', label: 'stand-in' },
+            { value: 'faster', label: 'stand-in, ×10' },
+          ]}
+          onChange={onPace}
+        />
+      )}
+    </div>
+  );
+}

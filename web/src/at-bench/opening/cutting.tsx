@@ -1,0 +1,247 @@
+import type { JobState } from '@nibrel/core/bench';
+import { type BondCut, cutOfBond } from '@nibrel/core/cut';
+import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import { type Policy, settled, thingName } from '@nibrel/core/plan';
+import { Link } from 'react-router';
+import type { ShopNow } from '../../app/client.ts';
+import { capital, countdown, spaced } from '../../app/format.ts';
+import type { Side } from '../../drawing/geometry.ts';
+import { slideWords } from '../../job/op-words.ts';
+import { useKeys } from '../../app/keys.ts';
+import { Button } from '../../ui/button.tsx';
+import { Caution } from '../../ui/caution.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { EdgeMarks } from './edge-marks.tsx';
+import type { Hand } from './hand.ts';
+import type { OpeningWork } from './work.ts';
+import type { Warmth } from './use-warmth.ts';
+import { Seam } from './seam.tsx';
+
+/** The cut as it is planned at the speed of this workshop, with its pauses for heat; null for what is not cut by edges. */
+export function cutFor(
+  map: DeviceMap,
+  bond: BondJoint | null,
+  shop: ShopNow | undefined,
+  warmth: Warmth | null,
+): BondCut | null {
+  if (!bond || !shop) return null;
+  const { working_s, softFor_s } = warmth?.off ?? { working_s: null, softFor_s: null };
+  const heat = working_s ? { workingTime_s: working_s, ...(softFor_s ? { softFor_s } : {}) } : null;
+  return cutOfBond(map, bond, { speed_mm_s: shop.limits.cutSpeed_mm_s, ...(heat ? { heat } : {}) });
+}
+
+interface CuttingWork extends OpeningWork {
+  readonly cut: BondCut | null;
+  readonly side: Side;
+  /** is the cut in hand, and nothing is looked at ahead of it? */
+  readonly isNow: boolean;
+  /** what one more warming takes from here */
+  readonly again_s: number | null;
+  onHeatAgain(): void;
+}
+
+/** A bond that is cut edge by edge: how deep in the largest figures, how long it stays soft, when to heat again. */
+export function useCutting({
+  bench,
+  map,
+  state,
+  bond,
+  cut,
+  warmth,
+  side,
+  isNow,
+  again_s,
+  onHeatAgain,
+}: CuttingWork): Hand | null {
+  const done = (bond && state.opening.cut.get(bond.id)) ?? NONE;
+  const next = cut?.edges.find((each) => !done.has(each.segment));
+  const left_s = next ? leftFor(next.segment, warmth) : null;
+  const isStiff =
+    left_s !== null && next !== undefined && bond?.heat === true && left_s < Math.min(next.seconds, ENOUGH_S);
+  const ticked = () => {
+    if (bond && next) void bench.send('edge', { joint: bond.id, segment: next.segment });
+  };
+  useKeys({ k: ticked }, isNow && isStiff);
+  if (!cut || !bond || !next) return null;
+  return {
+    title: `Cut: ${spaced(next.segment)}`,
+    label: isStiff ? 'Heat again' : `${capital(spaced(next.segment))} is cut`,
+    lead: (
+      <Depth
+        map={map}
+        next={next}
+        left_s={left_s}
+        isEarly={bond.heat === true && (warmth?.off?.isEarly ?? false)}
+        isStiff={isStiff}
+        again_s={again_s}
+      />
+    ),
+    body: (
+      <Edges
+        map={map}
+        state={state}
+        bond={bond}
+        cut={cut}
+        done={done}
+        isStiff={isStiff}
+        onTicked={ticked}
+        onPicks={(material, count) => void bench.send('placeholder', { joint: bond.id, material, count })}
+      />
+    ),
+    marks: <EdgeMarks map={map} side={side} bond={bond} cut={cut} done={done} />,
+    ...(warmth?.bond_C ? { bond_C: warmth.bond_C.likely } : {}),
+    spoken: isStiff
+      ? 'Too stiff for this edge. Heat again.'
+      : `Cut ${spaced(next.segment)}, ${next.depth} millimetres deep at most.`,
+    alarm: isStiff ? 'stiff' : null,
+    press: isStiff ? onHeatAgain : ticked,
+  };
+}
+
+/** A long edge is begun with this much left, and goes on as far as it goes (guess). */
+const ENOUGH_S = 15;
+
+const NONE: ReadonlySet<string> = new Set();
+
+/** How long an edge can be cut yet: by the layers, and by the whole device where that is known. */
+function leftFor(segment: string, warmth: Warmth | null): number | null {
+  if (!warmth?.off || warmth.off.working_s === null) return null;
+  const { since_s, working_s, softFor_s } = warmth.off;
+  return Math.max(0, Math.min(working_s, softFor_s?.[segment] ?? Infinity) - since_s);
+}
+
+interface DepthProps {
+  readonly map: DeviceMap;
+  readonly next: BondCut['edges'][number];
+  readonly left_s: number | null;
+  readonly isEarly: boolean;
+  readonly isStiff: boolean;
+  readonly again_s: number | null;
+}
+
+/** How deep at this edge, in the largest figures, and for how long yet. */
+function Depth({ map, next, left_s, isEarly, isStiff, again_s }: DepthProps) {
+  return (
+    <>
+      <div className="grid grid-cols-[auto_minmax(0,1fr)] items-end gap-5">
+        <p className="leading-none">
+          <span className="text-huge font-bold text-now">{next.depth}</span>
+          <span className="text-far"> mm</span>
+        </p>
+        <p className="text-lead leading-tight">
+          deep at most{next.near ? `: ${thingName(map, next.near)} lies behind` : ''}
+        </p>
+      </div>
+      {isEarly && (
+        <p className="text-lead font-bold text-now">
+          The source came off early: by the slow end it is not soft. More heat, not more force.
+        </p>
+      )}
+      {left_s !== null && (
+        <p role="timer" aria-label="Soft for" className="text-lead">
+          {isStiff ? (
+            <strong className="text-now">
+              Too stiff for this edge by now: heat again{again_s ? `, about ${countdown(again_s)}` : ''}.
+            </strong>
+          ) : (
+            <>
+              Soft for another <strong>{countdown(left_s)}</strong>; this edge takes {countdown(next.seconds)}
+            </>
+          )}
+        </p>
+      )}
+    </>
+  );
+}
+
+interface EdgesProps {
+  readonly map: DeviceMap;
+  readonly state: JobState;
+  readonly bond: BondJoint;
+  readonly cut: BondCut;
+  readonly done: ReadonlySet<string>;
+  readonly isStiff: boolean;
+  onTicked(): void;
+  onPicks(material: 'metal' | 'plastic', count: number): void;
+}
+
+function Edges({ map, state, bond, cut, done, isStiff, onTicked, onPicks }: EdgesProps) {
+  const next = cut.edges.find((each) => !done.has(each.segment))!;
+  const picks = state.opening.placeholders.get(bond.id);
+  const wedged = picks && picks.count > 0 ? picks.material : 'none';
+  return (
+    <div className="flex flex-col gap-3">
+      {isStiff && (
+        <Button keyName="K" onClick={onTicked}>
+          It still cuts: {spaced(next.segment)} is cut
+        </Button>
+      )}
+      {done.size === 0 && (
+        <p className="text-lead">
+          {FIRST_GAPS[settled(state.policy).policy.firstGap]} {cut.startWhy} Metal only for the first gap, soft picks
+          after.
+        </p>
+      )}
+      <ol aria-label="Edges" className="text-body">
+        {cut.edges.map(({ segment, depth, seconds, near, reheatBefore }, index) => (
+          <li
+            key={segment}
+            className={`grid grid-cols-[1.6rem_minmax(0,1fr)_4.2rem_3.2rem] border-b border-hair py-0.5 ${segment === next.segment ? 'font-bold text-now' : done.has(segment) ? 'text-done' : ''}`}
+          >
+            <span>{done.has(segment) ? '✓' : index + 1}</span>
+            <span className="truncate">
+              {reheatBefore && !done.has(segment) && <strong>heat, then </strong>}
+              {spaced(segment)}
+              {near && <span className="text-quiet">, {thingName(map, near)}</span>}
+            </span>
+            <span className="text-right">{depth} mm</span>
+            <span className="text-right">{done.has(segment) ? 'cut' : countdown(seconds)}</span>
+          </li>
+        ))}
+      </ol>
+      <p className="text-body">{swingWords(map, cut)}</p>
+      <Link
+        to={`/pick-card/${map.id}/${bond.id}?revision=${state.job.revision}`}
+        className="inline-flex min-h-12 items-center self-start text-body underline decoration-hair underline-offset-4"
+      >
+        Pick card to print
+      </Link>
+      {bond.seam && <Seam map={map} bond={bond} depth={next.depth} />}
+      {bond.seam?.not && <Caution>{bond.seam.not}</Caution>}
+      <div className="flex flex-wrap items-center gap-3 text-body">
+        <span className="text-quiet">Picks that stay in</span>
+        <Choice
+          label="Picks that stay in"
+          value={wedged}
+          options={[
+            { value: 'none', label: 'none' },
+            { value: 'plastic', label: 'plastic' },
+            { value: 'metal', label: 'metal' },
+          ]}
+          onChange={(material) =>
+            onPicks(material === 'none' ? (picks?.material ?? 'plastic') : material, material === 'none' ? 0 : 1)
+          }
+        />
+        {wedged === 'plastic' && <span className="text-note text-quiet">Out before hot air: it softens them.</span>}
+      </div>
+    </div>
+  );
+}
+
+const FIRST_GAPS: Readonly<Record<Policy['firstGap'], string>> = {
+  'one-cup': 'One cup close to this edge, pulled straight up.',
+  'two-cup': 'The two-cup clamp over this edge, squeezed slowly.',
+  'edgeless-blade': 'The edgeless blade into the seam here, flat.',
+  'thin-film': 'A thin film into the seam here, then a thicker one beside it.',
+  'bench-cutter': 'The bench cutter here, set to this depth.',
+  'by-hand': 'A fingernail at the notch here.',
+};
+
+/** Toward which side, how far, and what has to come off before it goes further. */
+function swingWords(map: DeviceMap, { toward, gap_mm, tethers, slide }: BondCut): string {
+  const slid = slide ? `Slide it ${slideWords(slide)} out of its hooks first. ` : '';
+  const names = [...new Set(tethers.map((id) => thingName(map, id)))].slice(0, 2).join(', ');
+  if (!toward) return slid;
+  const held = names ? ` until ${names} ${tethers.length > 1 ? 'are' : 'is'} off` : '';
+  return `${slid}The ${toward} edge stays down: open it toward there${gap_mm ? `, ${gap_mm} mm at most${held}` : ''}.`;
+}

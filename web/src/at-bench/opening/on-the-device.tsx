@@ -1,0 +1,105 @@
+import type { Heating } from '@nibrel/core/bench';
+import type { Reading } from '@nibrel/core/heat';
+import { countdown } from '../../app/format.ts';
+import { Caution } from '../../ui/caution.tsx';
+import { Thermometer } from './thermometer.tsx';
+import type { Warmth } from './use-warmth.ts';
+import type { OpeningWork } from './work.ts';
+
+/** So long before a limit it is said aloud. */
+export const WARN_S = 60;
+
+interface OnTheDeviceProps extends OpeningWork {
+  readonly heating: Heating;
+  readonly on: NonNullable<Warmth['on']>;
+  readonly soften_C: number;
+}
+
+export function OnTheDevice({ bench, map, shop, heating, on, soften_C }: OnTheDeviceProps) {
+  const { elapsed_s, clock, fit } = on;
+  const read = (readings: readonly Reading[], simulated: boolean) => {
+    if (bench.unsaved) return false;
+    void bench.send('heat-reading', { joint: heating.joint, readings, ...(simulated ? { simulated } : {}) });
+    return true;
+  };
+  return (
+    <div className="flex flex-col gap-3">
+      <p className="text-body text-quiet">
+        {countdown(elapsed_s)} on{heating.simulated ? ', on a stand-in (simulated)' : ''}.{' '}
+        {clock &&
+          `Bond ${Math.round(clock.bond_C.low)} to ${Math.round(clock.bond_C.high)} °C, soft from ${Math.round(soften_C)} °C. `}
+        {clock?.toLimit &&
+          `${clock.toLimit.what}: ${countdown(clock.toLimit.seconds)} to ${clock.toLimit.max_C} °C at the fastest. `}
+        {fit && !fit.isSound
+          ? `The readings do not fit, ${fit.residual_C.toFixed(1)} °C off: see where the thermometer is held. The guess stands.`
+          : fit
+            ? `Measured: ${Math.round(fit.transfer.low)} to ${Math.round(fit.transfer.high)} W/m²K from ${fit.readings} readings, ${fit.residual_C.toFixed(1)} °C left over.`
+            : 'A guess until it is measured.'}
+      </p>
+      <Thermometer map={map.id} heating={heating} standIn={shop?.standIns ?? false} onReadings={read} />
+    </div>
+  );
+}
+
+interface WatchingProps {
+  readonly clock: NonNullable<Warmth['on']>['clock'];
+  readonly working_s: number | null;
+  readonly cut_s: number | null;
+}
+
+/** The count-down, and a limit that comes near. */
+export function Watching({ clock, working_s, cut_s }: WatchingProps) {
+  if (!clock) return null;
+  const { toLimit } = clock;
+  return (
+    <>
+      <Count clock={clock} working_s={working_s} cut_s={cut_s} />
+      {toLimit && toLimit.seconds < WARN_S && (
+        <Caution>
+          {toLimit.seconds > 0
+            ? `${toLimit.what} may reach ${toLimit.max_C} °C in ${countdown(toLimit.seconds)}. Take the source off.`
+            : `${toLimit.what} may have passed ${toLimit.max_C} °C. Take the source off now.`}
+        </Caution>
+      )}
+    </>
+  );
+}
+
+interface CountProps {
+  readonly clock: NonNullable<NonNullable<Warmth['on']>['clock']>;
+  readonly working_s: number | null;
+  readonly cut_s: number | null;
+}
+
+/** Until it is soft, then how long it would stay so: the largest thing on the page. */
+function Count({ clock, working_s, cut_s }: CountProps) {
+  const { toSoft_s, toLikely_s } = clock;
+  const left_s = toSoft_s ?? toLikely_s;
+  if (left_s === null) {
+    return (
+      <p className="text-far leading-tight font-bold text-now">
+        Never soft with this source. More heat, not more force.
+      </p>
+    );
+  }
+  if (left_s > 0) {
+    return (
+      <p role="timer" aria-label="Until it is soft" className="flex items-baseline gap-4">
+        <span className="text-huge leading-none font-bold text-now">{countdown(left_s)}</span>
+        <span className="text-lead text-quiet">
+          {toSoft_s === null
+            ? 'until it is likely soft; for certain never: measure it'
+            : 'until it is soft, at the latest'}
+        </span>
+      </p>
+    );
+  }
+  return (
+    <p role="timer" aria-label="Time to cut" className="flex items-baseline gap-4">
+      <span className="text-huge leading-none font-bold text-done">{countdown(working_s ?? 0)}</span>
+      <span className="text-lead text-quiet">
+        to cut, if it comes off now{cut_s ? `; the whole cut takes ${countdown(cut_s)}` : ''}
+      </span>
+    </p>
+  );
+}

@@ -1,0 +1,81 @@
+import { type JobState, type Zone, zonesOf } from '@nibrel/core/bench';
+import { cutOfBond } from '@nibrel/core/cut';
+import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import type { Op } from '@nibrel/core/plan';
+import { useQuery } from '@tanstack/react-query';
+import { shopQuery } from '../../app/queries.ts';
+import type { Side } from '../../drawing/geometry.ts';
+import type { Session } from '../../job/session.ts';
+import { cutFor, useCutting } from './cutting.tsx';
+import type { Hand } from './hand.ts';
+import { useHeating } from './heating.tsx';
+import { useSoaking } from './soaking.tsx';
+import { useWarmth } from './use-warmth.ts';
+
+interface InHand {
+  readonly bench: Session;
+  readonly map: DeviceMap;
+  readonly state: JobState;
+  /** the operation in hand */
+  readonly op: Op | undefined;
+  readonly isNow: boolean;
+  /** a clock of this operation runs */
+  readonly waiting: boolean;
+  readonly side: Side;
+  readonly now: number;
+}
+
+/** What an opening asks of the hand just now: warming, cutting, soaking; null where one press does. */
+export function useHand({ bench, map, state, op, isNow, waiting, side, now }: InHand): Hand | null {
+  const shop = useQuery(shopQuery).data;
+  const joint = map.joints.find((each) => each.id === op?.joint);
+  const bond: BondJoint | null = joint?.type === 'bond' ? joint : null;
+  const zone = bond ? zoneInHand(map, state, bond, op) : undefined;
+  const near = op?.name === 'soak' && bond ? warmNearby(map, state, bond) : { bond, zone };
+  const warmth = useWarmth(map, near.bond, near.zone, state, shop, now);
+  const cut = cutFor(map, bond, shop, warmth);
+  const isCut = op?.kind === 'release' && cut !== null;
+  const work = { bench, map, state, op, bond, zone, shop, warmth, cut_s: cut?.seconds ?? null };
+  const heating = useHeating(work);
+  const isHeating = bond !== null && state.opening.heating?.joint === bond.id;
+  const cutting = useCutting({
+    ...work,
+    cut,
+    side,
+    isNow: isNow && isCut && !isHeating,
+    again_s: heating.again_s,
+    onHeatAgain: heating.begin,
+  });
+  const soaking = useSoaking(work);
+  if (!op || !bond || !shop) return null;
+  if (isHeating) return heating;
+  if (op.name === 'heat') return heating;
+  if (isCut) return cutting;
+  return waiting ? null : soaking;
+}
+
+interface Place {
+  readonly bond: BondJoint | null;
+  readonly zone: Zone | undefined;
+}
+
+/** Solvent asks about whatever is warm nearby: the bond itself, else what was warmed last. */
+function warmNearby(map: DeviceMap, { opening }: JobState, bond: BondJoint): Place {
+  const last = opening.warmed.findLast(({ joint }) => joint === bond.id) ?? opening.warmed.at(-1);
+  const joint = map.joints.find((each) => each.id === last?.joint);
+  return joint?.type === 'bond' ? { bond: joint, zone: last?.zone } : { bond, zone: undefined };
+}
+
+/** Zones are heated one after another before the cut; during it, it is the one of the next edge. */
+function zoneInHand(map: DeviceMap, { opening }: JobState, bond: BondJoint, op: Op | undefined): Zone | undefined {
+  const { heating } = opening;
+  if (heating?.joint === bond.id) return heating.zone;
+  if (op?.name === 'heat') {
+    const done = opening.zonesDone.get(bond.id) ?? [];
+    return zonesOf(bond).find((zone) => !done.includes(zone));
+  }
+  const done = opening.cut.get(bond.id);
+  // the order of the edges is the same at any speed
+  const next = cutOfBond(map, bond, { speed_mm_s: 1 })?.edges.find((each) => !done?.has(each.segment));
+  return bond.segments?.find((each) => each.id === next?.segment)?.zone;
+}

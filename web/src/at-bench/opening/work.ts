@@ -1,0 +1,21 @@
+import type { JobState, Zone } from '@nibrel/core/bench';
+import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import type { Op } from '@nibrel/core/plan';
+import type { ShopNow } from '../../app/client.ts';
+import type { Session } from '../../job/session.ts';
+import type { Warmth } from './use-warmth.ts';
+
+/** What warming, cutting and soaking start from. */
+export interface OpeningWork {
+  readonly bench: Session;
+  readonly map: DeviceMap;
+  readonly state: JobState;
+  readonly op: Op | undefined;
+  readonly bond: BondJoint | null;
+  /** of a bond whose zones are heated one after another: the one in hand */
+  readonly zone: Zone | undefined;
+  readonly shop: ShopNow | undefined;
+  readonly warmth: Warmth | null;
+  /** seconds that the cut will take, where the bond is cut edge by edge */
+  readonly cut_s: number | null;
+}

@@ -1,0 +1,8 @@
+import type { HeatSetting, Touch } from '@nibrel/core/heat';
+
+/** How a source is set up on the bench. */
+export interface SetUp {
+  readonly setting: HeatSetting;
+  readonly heat_s: number;
+  readonly touch: Touch;
+}

@@ -1,0 +1,60 @@
+import type { DeviceWarming, Fit, Foresight, Reading, Warming } from '@nibrel/core/heat';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { proxy } from 'comlink';
+import { useState } from 'react';
+import { computeLater, computeNow } from '../workers/compute.ts';
+import type { Computed, Field } from '../workers/compute.worker.ts';
+
+/** A warming foreseen in the page's worker; the last one stays in sight until the next is there. */
+export function useForesight(warming: Warming | null): { foresight: Foresight | null; problem: string | null } {
+  const query = useQuery({
+    queryKey: ['foresee', warming],
+    enabled: warming !== null,
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: keepPreviousData,
+    queryFn: async (): Promise<Computed<Foresight>> => await computeNow().foresee(warming!),
+  });
+  if (!warming || !query.data) return { foresight: null, problem: null };
+  return 'value' in query.data
+    ? { foresight: query.data.value, problem: null }
+    : { foresight: null, problem: query.data.problem };
+}
+
+/** What the readings so far teach of the source. */
+export function useFit(warming: Warming | null, readings: readonly Reading[]): Fit | null {
+  const query = useQuery({
+    // readings are only ever added to: the first and the last tell one warming from another
+    queryKey: ['fit', warming, readings[0], readings.at(-1), readings.length],
+    enabled: warming !== null && readings.length > 0,
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: keepPreviousData,
+    queryFn: async (): Promise<Computed<Fit | null>> => await computeNow().fit(warming!, readings),
+  });
+  return readings.length > 0 && query.data && 'value' in query.data ? query.data.value : null;
+}
+
+/** The whole device as it warms and cools, once it has been asked for; how far it has come meanwhile. */
+export function useField(
+  warming: DeviceWarming | null,
+  soften_C: number,
+): { field: Field | null; problem: string | null; share: number } {
+  const [share, setShare] = useState(0);
+  // the map and its bond are named, not written out: a key is compared at every render
+  const { map, bond, ...rest } = warming ?? {};
+  const query = useQuery({
+    queryKey: ['field', map?.id, bond?.id, rest, soften_C],
+    enabled: warming !== null,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    queryFn: async (): Promise<Computed<Field>> => {
+      setShare(0);
+      return await computeLater().field(warming!, soften_C, proxy(setShare));
+    },
+  });
+  if (!warming || !query.data) return { field: null, problem: null, share };
+  return 'value' in query.data
+    ? { field: query.data.value, problem: null, share: 1 }
+    : { field: null, problem: query.data.problem, share };
+}

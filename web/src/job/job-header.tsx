@@ -1,0 +1,50 @@
+import type { JobState } from '@nibrel/core/bench';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { inWords } from '@nibrel/core/plan';
+import type { Mechanism } from '@nibrel/core/holds';
+import { NavLink } from 'react-router';
+import { capital } from '../app/format.ts';
+
+const STAGES = [
+  ['intake', 'Take in'],
+  ['way', 'The whole way'],
+  ['prepare', 'Prepare'],
+  ['', 'At the bench'],
+  ['record', 'Record'],
+] as const;
+
+interface JobHeaderProps {
+  readonly mechanism: Mechanism;
+  readonly map: DeviceMap;
+  readonly state: JobState;
+}
+
+/** Which repair this is, and the way through it. */
+export function JobHeader({ mechanism, map, state }: JobHeaderProps) {
+  const targets = state.targets.map((each) => inWords(mechanism, each)).join(', ') || 'close it up';
+  return (
+    <nav
+      aria-label="This repair"
+      className="flex flex-wrap items-center justify-between gap-x-8 border-b border-ink px-6"
+    >
+      <h1 className="py-2 text-lead leading-tight font-bold">
+        {map.name} · {state.job.title}
+        <span className="ml-3 text-body font-normal text-quiet">{capital(targets)}</span>
+      </h1>
+      <div className="flex flex-wrap gap-x-5">
+        {STAGES.map(([path, name]) => (
+          <NavLink
+            key={path}
+            end
+            to={`/jobs/${state.job.id}${path ? `/${path}` : ''}`}
+            className={({ isActive }) =>
+              `flex min-h-12 items-center text-body ${isActive ? 'font-bold underline decoration-now decoration-4 underline-offset-8' : ''}`
+            }
+          >
+            {name}
+          </NavLink>
+        ))}
+      </div>
+    </nav>
+  );
+}

@@ -1,0 +1,172 @@
+import { type EventData, type JobState, TRANSPLANT_CHECKS, TRANSPLANT_GATE } from '@nibrel/core/bench';
+import { useState } from 'react';
+import { decimal } from '../../app/format.ts';
+import { Button } from '../../ui/button.tsx';
+import { Caution } from '../../ui/caution.tsx';
+import { Field } from '../../ui/field.tsx';
+import { type Closing, submitted } from '../../ui/form.ts';
+import { Panel } from '../../ui/panel.tsx';
+
+interface TransplantPanelProps extends Closing {
+  readonly state: JobState;
+  onAllowed(allowed: EventData['transplant-allowed']): void;
+  onDone?(done: EventData['transplant-done']): void;
+}
+
+const GATE_WORDS: Readonly<Record<(typeof TRANSPLANT_GATE)[number], string>> = {
+  training: 'Trained for it, by name',
+  'local rules': 'Local rules and insurance allow it',
+  eyes: 'Eyes and face covered',
+  sand: 'Sand in reach, the way out clear, not alone',
+};
+
+const CHECK_WORDS: Readonly<Record<(typeof TRANSPLANT_CHECKS)[number], string>> = {
+  polarity: 'Polarity checked with a meter before it was joined',
+  'pull test': 'Every joint pulled, and held',
+  insulation: 'Insulation back over every edge and tab',
+};
+
+/** The cell transplant's own gate, and after it its checks. How it is done is not told here. */
+export function TransplantPanel({ state, open, onClose, onAllowed, onDone }: TransplantPanelProps) {
+  const isAllowed = state.transplant.allowed !== null;
+  return (
+    <Panel
+      title={isAllowed ? 'The new cell, checked' : 'A cell transplant is for the lead to allow'}
+      said="Recorded, and disclosed in the record and to the owner."
+      open={open}
+      onClose={onClose}
+    >
+      {isAllowed ? (
+        <Checks state={state} onDone={(done) => onDone?.(done)} onClose={onClose} />
+      ) : (
+        <Gate state={state} onAllowed={onAllowed} onClose={onClose} />
+      )}
+    </Panel>
+  );
+}
+
+interface GateProps {
+  readonly state: JobState;
+  onAllowed: TransplantPanelProps['onAllowed'];
+  onClose(): void;
+}
+
+function Gate({ state, onAllowed, onClose }: GateProps) {
+  const [confirmed, setConfirmed] = useState<ReadonlySet<string>>(new Set());
+  const [lead, setLead] = useState('');
+  const [text, setText] = useState('');
+  const [charge, setCharge] = useState(String(Math.round((state.charges.at(-1)?.charge ?? 0) * 100) || ''));
+  const percent = decimal(charge);
+  const allow = () => {
+    if (!lead.trim() || percent === null) return;
+    onAllowed({ lead: lead.trim(), text: text.trim(), charge: percent / 100, confirmed: [...confirmed] });
+    onClose();
+  };
+  return (
+    <form onSubmit={submitted(allow)} className="flex flex-col gap-4">
+      <Caution>
+        A cell that is shorted, cut or overheated burns at once, with poisonous smoke. Only trained people, only where
+        the law and the insurer allow it. A whole new pack is the usual way.
+      </Caution>
+      <Confirm words={GATE_WORDS} confirmed={confirmed} onConfirmed={setConfirmed} />
+      <div className="grid grid-cols-2 gap-4">
+        <Field label="Lead" value={lead} required maxLength={60} onChange={(event) => setLead(event.target.value)} />
+        <Field
+          label={`Charge of the old cell, % (${Math.round(state.limits.transplantCharge * 100)} at most)`}
+          inputMode="decimal"
+          value={charge}
+          required
+          onChange={(event) => setCharge(event.target.value)}
+        />
+      </div>
+      <Field
+        label="Why not a whole pack"
+        value={text}
+        maxLength={1000}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <Button weight="loud" type="submit" disabled={confirmed.size < TRANSPLANT_GATE.length}>
+        The lead allows it
+      </Button>
+    </form>
+  );
+}
+
+interface ChecksProps {
+  readonly state: JobState;
+  onDone(done: EventData['transplant-done']): void;
+  onClose(): void;
+}
+
+function Checks({ state, onDone, onClose }: ChecksProps) {
+  const [checked, setChecked] = useState<ReadonlySet<string>>(new Set());
+  const [old, setOld] = useState('');
+  const [fresh, setFresh] = useState('');
+  const old_V = decimal(old);
+  const cells = fresh
+    .split(/[\s;]+/)
+    .filter(Boolean)
+    .map(decimal);
+  const isRead = old_V !== null && cells.length > 0 && !cells.includes(null);
+  const done = () => {
+    if (!isRead) return;
+    onDone({ old_V, cells_V: cells as number[], checked: [...checked] });
+    onClose();
+  };
+  return (
+    <form onSubmit={submitted(done)} className="flex flex-col gap-4">
+      <div className="grid grid-cols-2 gap-4">
+        <Field
+          label="Open-circuit voltage before, V"
+          inputMode="decimal"
+          value={old}
+          required
+          onChange={(event) => setOld(event.target.value)}
+        />
+        <Field
+          label="Of the new cell, or cells, V"
+          hint={`3.81 or 3.81 3.80; they may differ by ${state.limits.transplantDifference_V} V`}
+          value={fresh}
+          required
+          onChange={(event) => setFresh(event.target.value)}
+        />
+      </div>
+      <Confirm words={CHECK_WORDS} confirmed={checked} onConfirmed={setChecked} />
+      <Button weight="loud" type="submit" disabled={!isRead || checked.size < TRANSPLANT_CHECKS.length}>
+        All of it checked
+      </Button>
+    </form>
+  );
+}
+
+interface ConfirmProps {
+  readonly words: Readonly<Record<string, string>>;
+  readonly confirmed: ReadonlySet<string>;
+  onConfirmed(confirmed: ReadonlySet<string>): void;
+}
+
+function Confirm({ words, confirmed, onConfirmed }: ConfirmProps) {
+  const flip = (id: string) =>
+    onConfirmed(
+      confirmed.has(id) ? new Set([...confirmed].filter((each) => each !== id)) : new Set([...confirmed, id]),
+    );
+  return (
+    <ul className="border-t border-hair">
+      {Object.entries(words).map(([id, said]) => (
+        <li key={id} className="border-b border-hair">
+          <button
+            type="button"
+            aria-pressed={confirmed.has(id)}
+            onClick={() => flip(id)}
+            className="flex min-h-12 w-full items-center gap-3 text-left text-body"
+          >
+            <span aria-hidden="true" className={`w-6 text-lead ${confirmed.has(id) ? 'text-done' : 'text-now'}`}>
+              {confirmed.has(id) ? '✓' : '–'}
+            </span>
+            {said}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

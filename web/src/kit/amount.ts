@@ -1,0 +1,9 @@
+import type { StockUnit } from '@nibrel/core/shop';
+import { plural } from '../app/format.ts';
+
+/** *3 pieces*, *1.4 m*, *420 mm*, *6 drops* */
+export function amount(quantity: number, unit: StockUnit): string {
+  if (unit === 'mm')
+    return Math.abs(quantity) < 1000 ? `${Math.round(quantity)} mm` : `${(quantity / 1000).toFixed(1)} m`;
+  return plural(Math.round(quantity), unit);
+}

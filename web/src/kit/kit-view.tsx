@@ -1,0 +1,166 @@
+import { shopQuery } from '../app/queries.ts';
+import type { StockLevel } from '@nibrel/core/shop';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Button } from '../ui/button.tsx';
+import { Trouble } from '../ui/caution.tsx';
+import { decimal } from '../app/format.ts';
+import { Field } from '../ui/field.tsx';
+import { submitted } from '../ui/form.ts';
+import { amount } from './amount.ts';
+import { NewItem } from './new-item.tsx';
+import { useTellShop } from './tell-shop.ts';
+
+/** What the workshop owns: tools and bits, and what is used up, counted down by the repairs themselves. */
+export function KitView() {
+  const shop = useQuery(shopQuery);
+  const tell = useTellShop();
+  if (shop.isError) {
+    return (
+      <main className="p-8">
+        <Trouble title="The kit can not be fetched">
+          <p>{shop.error.message}</p>
+        </Trouble>
+      </main>
+    );
+  }
+  if (!shop.data) return <main className="p-8 text-far text-quiet">Fetching the kit</main>;
+  const stock = shop.data.stock.toSorted((a, b) => Number(b.low) - Number(a.low) || a.name.localeCompare(b.name));
+  return (
+    <main className="grid grow gap-x-10 px-6 py-5 lg:grid-cols-[20rem_minmax(0,1fr)]">
+      <h1 className="sr-only">Kit</h1>
+      {tell.isError && (
+        <div className="lg:col-span-2">
+          <Trouble title="Not taken">
+            <p>{tell.error.message}</p>
+          </Trouble>
+        </div>
+      )}
+      <Tools tools={shop.data.tools} onTool={(name, owned) => tell.mutate({ type: 'tool', data: { name, owned } })} />
+      <section aria-label="Used up">
+        <h2 className="text-far font-bold">What is used up</h2>
+        <p className="text-body text-quiet">
+          Counted down by what the repairs lay, tape and fit. A count by hand takes the place of all before it.
+        </p>
+        <ul className="mt-3 border-t border-ink">
+          {stock.map((each) => (
+            <Shelf
+              key={each.id}
+              item={each}
+              onCounted={(quantity) => tell.mutate({ type: 'counted', data: { item: each.id, quantity } })}
+              onArrived={(quantity) => tell.mutate({ type: 'arrived', data: { item: each.id, quantity } })}
+            />
+          ))}
+        </ul>
+        {stock.length === 0 && <p className="py-3 text-lead text-quiet">Nothing was counted yet.</p>}
+        <NewItem onItem={(said) => tell.mutate(said)} />
+      </section>
+    </main>
+  );
+}
+
+interface ToolsProps {
+  readonly tools: readonly string[];
+  onTool(name: string, owned: boolean): void;
+}
+
+function Tools({ tools, onTool }: ToolsProps) {
+  const [name, setName] = useState('');
+  const add = () => {
+    if (!name.trim()) return;
+    onTool(name.trim(), true);
+    setName('');
+  };
+  return (
+    <section aria-label="Tools and bits">
+      <h2 className="text-far font-bold">Tools and bits</h2>
+      <form onSubmit={submitted(add)} className="mt-2 flex items-end gap-2">
+        <div className="grow">
+          <Field
+            label="One more"
+            hint="As the plan calls it: T3, PH000, pick"
+            value={name}
+            maxLength={100}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </div>
+        <Button type="submit" className="mb-6">
+          Here
+        </Button>
+      </form>
+      <ul className="border-t border-ink">
+        {tools.toSorted().map((each) => (
+          <li key={each} className="flex items-center justify-between border-b border-hair">
+            <span className="text-body">{each}</span>
+            <Button weight="quiet" onClick={() => onTool(each, false)} aria-label={`${each} is gone`}>
+              gone
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {tools.length === 0 && (
+        <p className="py-2 text-body text-quiet">No tool was named yet: every plan says that all are missing.</p>
+      )}
+    </section>
+  );
+}
+
+interface ShelfProps {
+  readonly item: StockLevel;
+  onCounted(quantity: number): void;
+  onArrived(quantity: number): void;
+}
+
+function Shelf({ item, onCounted, onArrived }: ShelfProps) {
+  const [typed, setTyped] = useState('');
+  const [problem, setProblem] = useState('');
+  const { name, unit, left, low, lowAt } = item;
+  const take = (act: (quantity: number) => void) => {
+    const quantity = decimal(typed);
+    if (quantity === null || quantity < 0) return setProblem('A number from 0');
+    setProblem('');
+    setTyped('');
+    act(quantity);
+  };
+  const full = Math.max(left, lowAt * 3, 1);
+  return (
+    <li className="grid items-center gap-x-6 gap-y-1 border-b border-hair py-2 md:grid-cols-[15rem_1fr_auto]">
+      <div>
+        <p className="text-body font-bold">{name}</p>
+        <p className={`text-note ${low ? 'font-bold text-now' : 'text-quiet'}`}>
+          {left < 0
+            ? `${amount(-left, unit)} more used than counted: count it`
+            : low
+              ? `low, ${amount(lowAt, unit)} is the mark`
+              : `low at ${amount(lowAt, unit)}`}
+        </p>
+      </div>
+      <div className="flex items-center gap-3">
+        <div role="img" aria-label={`${amount(left, unit)} left`} className="relative h-5 grow border border-ink">
+          <div
+            className={`h-full ${low ? 'bg-now' : 'bg-done'}`}
+            style={{ width: `${Math.max(0, (100 * left) / full)}%` }}
+          />
+          <div className="absolute inset-y-[-4px] border-l-2 border-ink" style={{ left: `${(100 * lowAt) / full}%` }} />
+        </div>
+        <span className="w-24 text-right text-lead font-bold">{amount(left, unit)}</span>
+      </div>
+      <form onSubmit={submitted(() => take(onCounted))} className="flex items-end gap-1">
+        <div className="w-24">
+          <Field
+            id={`count-${item.id}`}
+            bare
+            placeholder={unit}
+            label={`${name}, ${unit}`}
+            inputMode="decimal"
+            value={typed}
+            problem={problem}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+        </div>
+        <Button type="submit">Counted</Button>
+        <Button onClick={() => take(onArrived)}>Arrived</Button>
+      </form>
+    </li>
+  );
+}

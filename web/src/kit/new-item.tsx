@@ -1,0 +1,135 @@
+import { mapQuery, mapsQuery } from '../app/queries.ts';
+import { supplyOf } from '@nibrel/core/kit';
+import { renewalOf } from '@nibrel/core/device-map';
+import type { StockUnit } from '@nibrel/core/shop';
+import { partName, thingName } from '@nibrel/core/plan';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { decimal } from '../app/format.ts';
+
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { submitted } from '../ui/form.ts';
+import { SelectField } from '../ui/select-field.tsx';
+import type { ShopSaid } from './tell-shop.ts';
+
+interface Kind {
+  readonly key: string;
+  readonly name: string;
+  readonly unit: StockUnit;
+}
+
+const OF_ALL: readonly Kind[] = [
+  { key: 'tape', name: 'Cut tape', unit: 'mm' },
+  { key: 'clear-tape', name: 'Clear tape', unit: 'mm' },
+  { key: 'liquid-adhesive', name: 'Liquid adhesive', unit: 'drop' },
+  { key: 'thread-locker', name: 'Thread locker', unit: 'drop' },
+];
+
+/** What a device's repairs use up that is for this device alone: seals, single-use parts and screws, spares. */
+function kindsOf(map: DeviceMap): Kind[] {
+  const seals = map.joints.flatMap((each) =>
+    each.type === 'bond' && renewalOf(each) === 'precut'
+      ? [
+          {
+            ...supplyOf(map, { what: 'precut-seal', joint: each.id, text: '' }),
+            name: `${map.name}: ${thingName(map, each.id)}`,
+          },
+        ]
+      : [],
+  );
+  const parts = map.parts.flatMap((each) => {
+    const what = each.reuse === 'single-use' ? 'single-use-part' : each.reuse === 'often-breaks' ? 'spare' : null;
+    return what
+      ? [{ ...supplyOf(map, { what, part: each.id, text: '' }), name: `${map.name}: ${partName(map, each.id)}` }]
+      : [];
+  });
+  const screws = map.fasteners.flatMap((each) =>
+    each.singleUse
+      ? [
+          {
+            ...supplyOf(map, { what: 'single-use-screw', fastener: each.id, text: '' }),
+            name: `${map.name}: screw ${each.id}`,
+          },
+        ]
+      : [],
+  );
+  return [...seals, ...parts, ...screws];
+}
+
+/** A new item on the shelf: what it is for decides how it is counted down. */
+export function NewItem({ onItem }: { onItem(said: readonly ShopSaid[]): void }) {
+  const maps = useQuery(mapsQuery);
+  const [mapId, setMap] = useState('');
+  const map = useQuery(mapQuery(mapId || undefined)).data;
+  const kinds = mapId && map ? kindsOf(map) : OF_ALL;
+  const [key, setKey] = useState('');
+  const [name, setName] = useState('');
+  const [quantity, setQuantity] = useState('');
+  const [lowAt, setLow] = useState('');
+  const kind = kinds.find((each) => each.key === key) ?? kinds[0];
+  const numbers = [decimal(quantity), decimal(lowAt)];
+  const add = () => {
+    const [count, low] = numbers;
+    if (!kind || count === null || low === null || count! < 0 || low! < 0) return;
+    const id = crypto.randomUUID();
+    onItem([
+      { type: 'item', data: { id, key: kind.key, unit: kind.unit, name: name.trim() || kind.name, lowAt: low! } },
+      { type: 'counted', data: { item: id, quantity: count! } },
+    ]);
+    setName('');
+    setQuantity('');
+    setLow('');
+  };
+  return (
+    <details className="mt-4">
+      <summary className="min-h-12 cursor-pointer py-3 text-body">Something new on the shelf</summary>
+      <form onSubmit={submitted(add)} className="grid items-end gap-3 md:grid-cols-2">
+        <SelectField
+          id="item-for"
+          label="For"
+          value={mapId}
+          options={[
+            { value: '', label: 'every device' },
+            ...(maps.data ?? []).map((each) => ({ value: each.id, label: each.name })),
+          ]}
+          onChange={setMap}
+        />
+        <SelectField
+          id="item-kind"
+          label="What"
+          value={kind?.key ?? ''}
+          options={kinds.map((each) => ({ value: each.key, label: each.name }))}
+          onChange={setKey}
+        />
+        <Field
+          label="Called"
+          value={name}
+          placeholder={kind?.name ?? ''}
+          maxLength={120}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <div className="grid grid-cols-2 gap-3">
+          <Field
+            label={`Here now, ${kind?.unit ?? ''}`}
+            inputMode="decimal"
+            required
+            value={quantity}
+            onChange={(event) => setQuantity(event.target.value)}
+          />
+          <Field
+            label="Low at"
+            inputMode="decimal"
+            required
+            value={lowAt}
+            onChange={(event) => setLow(event.target.value)}
+          />
+        </div>
+        <Button type="submit" disabled={!kind || numbers.includes(null)}>
+          Put it on the shelf
+        </Button>
+      </form>
+    </details>
+  );
+}

@@ -1,0 +1,118 @@
+import type { Ahead, EventData } from '@nibrel/core/bench';
+import { isPrepared } from '@nibrel/core/bench';
+import { chosenPart, isAccepted } from '@nibrel/core/parts';
+import { partName } from '@nibrel/core/plan';
+import { type BenchItem, benchItems } from '@nibrel/core/prepare';
+import { useState } from 'react';
+import type { ShopNow } from '../app/client.ts';
+import { plural } from '../app/format.ts';
+import { useKeys } from '../app/keys.ts';
+import type { OpenJob } from '../job/job-frame.tsx';
+import { Button } from '../ui/button.tsx';
+import { Caution } from '../ui/caution.tsx';
+import { Field } from '../ui/field.tsx';
+import { submitted } from '../ui/form.ts';
+import { GateSection, type Spread } from './gate-section.tsx';
+import { kitOf } from './kit-section.tsx';
+
+interface BenchSectionProps {
+  readonly job: OpenJob;
+  readonly ahead: Ahead;
+  readonly shop: ShopNow | undefined;
+  readonly spread: Spread;
+  onPrepared(prepared: EventData['prepared']): void;
+}
+
+/** The bench as it has to be; what is not so is left out with a reason. One press says that all of it is. */
+export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSectionProps) {
+  const { map, mechanism, state } = job;
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [reason, setReason] = useState('');
+  const done = isPrepared(mechanism, state);
+  const items = benchItems(map, ahead.ops);
+  const gaps = gapsOf(job, ahead, shop);
+  const missing = [...gaps, ...items.filter((each) => left.has(each.id)).map((each) => each.title)];
+  const before = ahead.ops.filter((op) => op.name === 'agree' || op.name === 'run-down' || op.name === 'charge-up');
+  const isReady = before.length === 0 && (missing.length === 0 || reason.trim() !== '');
+  const confirm = () => {
+    if (!isReady || done) return;
+    onPrepared({
+      items: items.filter((each) => !left.has(each.id)).map((each) => each.id),
+      skipped: missing.map((item) => ({ item: item.slice(0, 200), reason: reason.trim() })),
+    });
+  };
+  useKeys({ ' ': confirm, PageDown: confirm }, !done && before.length === 0 && spread.open);
+  const toggle = ({ id }: BenchItem) =>
+    setLeft(left.has(id) ? new Set([...left].filter((each) => each !== id)) : new Set([...left, id]));
+  const said = done
+    ? state.prepared && state.prepared.skipped.length > 0
+      ? `prepared, ${state.prepared.skipped.length} left out with a reason`
+      : 'prepared'
+    : before.length > 0
+      ? `after ${before.map((op) => WAITS[op.name!]).join(' and ')}`
+      : plural(items.length, 'thing');
+  return (
+    <GateSection spread={spread} title="The bench" said={said} done={done}>
+      {map.cautions?.map((each) => (
+        <div key={each} className="mb-2">
+          <Caution>{each}</Caution>
+        </div>
+      ))}
+      <ul>
+        {items.map((each) => (
+          <li key={each.id} className="border-b border-hair">
+            <button
+              type="button"
+              aria-pressed={!left.has(each.id)}
+              onClick={() => toggle(each)}
+              className="grid min-h-12 w-full grid-cols-[2rem_minmax(0,18rem)_1fr] items-center gap-x-3 text-left"
+            >
+              <span aria-hidden="true" className={`text-lead ${left.has(each.id) ? 'text-now' : 'text-done'}`}>
+                {left.has(each.id) ? '–' : '✓'}
+              </span>
+              <span className={`text-body font-bold ${left.has(each.id) ? 'line-through' : ''}`}>{each.title}</span>
+              <span className="text-note text-care">{each.harm}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-1 text-note text-quiet">
+        Press what is not so. Local rules and your lead decide where they say more.
+      </p>
+      <form onSubmit={submitted(confirm)} className="mt-2 flex flex-wrap items-end gap-3">
+        {missing.length > 0 && (
+          <div className="min-w-80 grow">
+            <Field
+              label={`Why it goes on without: ${missing.join('; ')}`}
+              value={reason}
+              maxLength={1000}
+              onChange={(event) => setReason(event.target.value)}
+            />
+          </div>
+        )}
+        <Button weight="loud" type="submit" keyName="Space" disabled={!isReady}>
+          {missing.length > 0 ? 'Go on without' : 'All of it is so'}
+        </Button>
+      </form>
+    </GateSection>
+  );
+}
+
+const WAITS: Readonly<Record<string, string>> = {
+  agree: 'the owner has agreed',
+  'run-down': 'the battery is down',
+  'charge-up': 'it is charged',
+};
+
+/** Tools that are not here, and new parts that nobody accepted. */
+function gapsOf({ map, state }: OpenJob, ahead: Ahead, shop: ShopNow | undefined): string[] {
+  const tools = kitOf({ map, plan: ahead.plan, shop })?.tools.filter((each) => !each.owned) ?? [];
+  // a wet device has its battery taken off before anybody knows what it needs
+  const drying = state.wet !== null && state.wet.decided === null;
+  const wanted = drying ? [] : state.targets.flatMap((each) => ('replace' in each ? [each.replace] : []));
+  const parts = wanted.filter((mapPart) => {
+    const part = chosenPart(state.parts, mapPart);
+    return !part || !isAccepted(part);
+  });
+  return [...tools.map((each) => each.tool), ...parts.map((each) => `an accepted new ${partName(map, each)}`)];
+}

@@ -1,0 +1,58 @@
+import { type Kit, kitFor } from '@nibrel/core/kit';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Plan } from '@nibrel/core/plan';
+import type { ShopNow } from '../app/client.ts';
+import { plural } from '../app/format.ts';
+import { amount } from '../kit/amount.ts';
+import { GateSection, type Spread } from './gate-section.tsx';
+
+interface KitSectionProps {
+  readonly map: DeviceMap;
+  readonly plan: Plan;
+  readonly shop: ShopNow | undefined;
+}
+
+export function kitOf({ map, plan, shop }: KitSectionProps): Kit | null {
+  return shop ? kitFor(map, plan, new Set(shop.tools), shop.stock) : null;
+}
+
+/** The tools, bits and consumables of this plan against what the workshop owns. */
+export function KitSection({ spread, ...props }: KitSectionProps & { readonly spread: Spread }) {
+  const kit = kitOf(props);
+  if (!kit) return null;
+  const tools = kit.tools.filter((each) => !each.owned);
+  const supplies = kit.supplies.filter((each) => !each.enough && !each.advised);
+  const missing = tools.length + supplies.length;
+  const said = missing === 0 ? `${plural(kit.tools.length, 'tool')}, all here` : `${missing} missing`;
+  return (
+    <GateSection spread={spread} title="Kit" said={said} done={missing === 0}>
+      <p className="text-body text-quiet">Tools: {kit.tools.map((each) => each.tool).join(', ')}</p>
+      <ul className="text-body">
+        {tools.map(({ tool, standIns }) => (
+          <li key={tool} className="grid grid-cols-[9rem_1fr] border-b border-hair py-1">
+            <span className="font-bold">{tool}</span>
+            <span className="text-quiet">
+              {standIns.length === 0 && 'Nothing can stand in for it.'}
+              {standIns.slice(0, 2).map((each) => (
+                <span key={each.tool} className="block">
+                  {each.tool} could stand in{each.owned ? '' : ', not here either'}: {each.risk}.
+                </span>
+              ))}
+            </span>
+          </li>
+        ))}
+        {supplies.map((each) => (
+          <li key={each.key} className="grid grid-cols-[9rem_1fr] border-b border-hair py-1">
+            <span className="font-bold">{amount(each.quantity, each.unit)}</span>
+            <span>
+              {each.name}
+              <span className="text-quiet">
+                , {each.left === null ? 'never counted' : `${amount(each.left, each.unit)} left`}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </GateSection>
+  );
+}

@@ -1,0 +1,51 @@
+import { partsQuery } from '../app/queries.ts';
+import { dayWords } from '@nibrel/core/calendar';
+import { chosenPart } from '@nibrel/core/parts';
+import { partName } from '@nibrel/core/plan';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { day } from '../app/format.ts';
+import type { OpenJob } from '../job/job-frame.tsx';
+
+import { GateSection, type Spread } from './gate-section.tsx';
+
+interface PartsSectionProps {
+  readonly job: OpenJob;
+  readonly spread: Spread;
+}
+
+/** The new parts of this repair, as the desk has them. */
+export function PartsSection({ job: { map, state }, spread }: PartsSectionProps) {
+  const lines = useQuery(partsQuery).data ?? [];
+  const wanted = state.targets.flatMap((each) => ('replace' in each ? [each.replace] : []));
+  const rows = wanted.map((mapPart) => {
+    const part = chosenPart(state.parts, mapPart);
+    return { mapPart, line: lines.find((each) => each.id === part?.id) };
+  });
+  if (rows.length === 0) return null;
+  const done = rows.every(({ line }) => line?.accepted);
+  const said = done ? 'accepted at the desk' : rows.some(({ line }) => line) ? 'not all accepted' : 'not at the desk';
+  return (
+    <GateSection spread={spread} title="New parts" said={said} done={done}>
+      <ul className="text-body">
+        {rows.map(({ mapPart, line }) => (
+          <li key={mapPart} className="flex flex-wrap items-center justify-between gap-x-6 border-b border-hair py-1">
+            <span className="font-bold">{partName(map, mapPart)}</span>
+            {line ? (
+              <span className="grow text-quiet">
+                {line.accepted ? 'accepted' : line.reasons[0]}
+                {line.simulated && ' (simulated)'}{' '}
+                {line.verdict === 'send-back' && `Send back by ${day(line.returnBy)}, ${dayWords(line.daysLeft)}.`}
+              </span>
+            ) : (
+              <span className="grow text-quiet">none has arrived; without one the gate asks why</span>
+            )}
+            <Link to={line ? `/parts/${line.id}` : '/parts'} className="inline-flex min-h-12 items-center underline">
+              {line ? 'At the desk' : 'To the desk'}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </GateSection>
+  );
+}

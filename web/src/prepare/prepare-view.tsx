@@ -1,0 +1,159 @@
+import { shopQuery } from '../app/queries.ts';
+import { type Ahead, type EventData, type EventType, isPrepared } from '@nibrel/core/bench';
+import type { Op } from '@nibrel/core/plan';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useKeys } from '../app/keys.ts';
+import { useSettings } from '../app/settings.ts';
+import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
+import { JobHeader } from '../job/job-header.tsx';
+import { NotTaken } from '../job/not-taken.tsx';
+import { PersonPanel } from '../job/panels/person-panel.tsx';
+import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
+import { Stopped } from '../job/stopped.tsx';
+
+import { Button } from '../ui/button.tsx';
+import { Trouble } from '../ui/caution.tsx';
+import { BenchSection } from './bench-section.tsx';
+import { ChargeSection } from './charge-section.tsx';
+import type { Spread } from './gate-section.tsx';
+import { KitSection } from './kit-section.tsx';
+import { OwnerSection } from './owner-section.tsx';
+import { PartsSection } from './parts-section.tsx';
+import { PinHoles } from './pin-holes.tsx';
+import { SchoolsPanel } from './schools-panel.tsx';
+import { WhileOpenPanel } from './while-open-panel.tsx';
+
+/** Everything up to the moment the device may be opened: told, run down, parts, kit, bench. A few presses, not a form. */
+export function PrepareView() {
+  return <JobFrame>{(job) => <Prepare {...job} />}</JobFrame>;
+}
+
+type Section = 'owner' | 'charge' | 'parts' | 'kit' | 'bench';
+type Turn = 'owner' | 'charge' | 'bench';
+
+const OPEN_AT: Readonly<Record<Turn, readonly Section[]>> = {
+  owner: ['owner'],
+  charge: ['charge'],
+  bench: ['parts', 'kit', 'bench'],
+};
+
+function turnOf(ahead: Ahead | null): Turn {
+  const has = (...names: Op['name'][]) => ahead?.ops.some((op) => names.includes(op.name));
+  return has('agree') ? 'owner' : has('run-down', 'charge-up') ? 'charge' : 'bench';
+}
+
+type PanelName = 'stop' | 'lead' | 'person' | 'while-open' | 'schools';
+
+function Prepare(job: OpenJob) {
+  const { bench, mechanism, map, state } = job;
+  const navigate = useNavigate();
+  const person = useSettings((settings) => settings.person);
+  const [panel, setPanel] = useState<PanelName | null>(person ? null : 'person');
+  const shop = useQuery(shopQuery).data;
+  // a section that was pressed is the other way round than its turn would have it
+  const [pressed, setPressed] = useState<ReadonlySet<Section>>(new Set());
+  const close = () => setPanel(null);
+  const send = <Type extends EventType>(type: Type, data: EventData[Type]) => void bench.send(type, data);
+  const toBench = () => void navigate(`/jobs/${state.job.id}`);
+  const passed = isPrepared(mechanism, state);
+  const { ahead } = bench;
+  useKeys({
+    x: () => setPanel('stop'),
+    o: () => setPanel('while-open'),
+    s: () => setPanel('schools'),
+    y: () => void navigate(`/jobs/${state.job.id}/way`),
+    i: () => setPanel('person'),
+    u: () => void bench.undo(),
+    Enter: toBench,
+    ...(passed ? { ' ': toBench, PageDown: toBench } : {}),
+  });
+  const turn = passed ? null : turnOf(ahead);
+  const spread = (section: Section): Spread => ({
+    open: pressed.has(section) !== (turn !== null && OPEN_AT[turn].includes(section)),
+    onPress: () =>
+      setPressed(
+        new Set(pressed.has(section) ? [...pressed].filter((each) => each !== section) : [...pressed, section]),
+      ),
+  });
+  const held = state.stopped !== null || state.ended !== null;
+  return (
+    <>
+      <JobHeader mechanism={mechanism} map={map} state={state} />
+      <NotTaken bench={bench} />
+      {bench.planProblem && (
+        <Trouble title="No plan from here">
+          <p>{bench.planProblem}</p>
+        </Trouble>
+      )}
+      {held ? (
+        <Stopped state={state} onLead={() => setPanel('lead')} />
+      ) : (
+        <main className="grid min-h-0 grow lg:grid-cols-[minmax(0,1fr)_25rem]">
+          <div className="flex flex-col">
+            {!ahead && !bench.planProblem && <p className="p-6 text-far text-quiet">Planning from here</p>}
+            {ahead && (
+              <>
+                <OwnerSection
+                  state={state}
+                  ahead={ahead}
+                  spread={spread('owner')}
+                  onTold={(told) => send('told', told)}
+                />
+                <ChargeSection job={job} ahead={ahead} standIns={shop?.standIns ?? false} spread={spread('charge')} />
+                <PartsSection job={job} spread={spread('parts')} />
+                <KitSection map={map} plan={ahead.plan} shop={shop} spread={spread('kit')} />
+                <BenchSection
+                  job={job}
+                  ahead={ahead}
+                  shop={shop}
+                  spread={spread('bench')}
+                  onPrepared={(data) => send('prepared', data)}
+                />
+              </>
+            )}
+          </div>
+          <aside className="flex flex-col gap-4 border-ink bg-sheet px-6 py-4 lg:border-l">
+            {passed ? (
+              <Button weight="loud" keyName="Space" data-step="" className="min-h-18 text-lead" onClick={toBench}>
+                Prepared: to the bench
+              </Button>
+            ) : (
+              <p className="text-body text-quiet">
+                The first thing not done is open; <kbd>Space</kbd> says that it is.
+              </p>
+            )}
+            <Button keyName="Y" onClick={() => void navigate(`/jobs/${state.job.id}/way`)}>
+              See the whole way once
+            </Button>
+            <Button keyName="O" disabled={!ahead} onClick={() => setPanel('while-open')}>
+              What else while it is open
+            </Button>
+            <Button keyName="S" disabled={!ahead} onClick={() => setPanel('schools')}>
+              Schools of this job
+            </Button>
+            <Button keyName="X" className="text-now" onClick={() => setPanel('stop')}>
+              Stop now
+            </Button>
+            <PinHoles map={map} />
+          </aside>
+        </main>
+      )}
+      <PersonPanel open={panel === 'person'} onClose={close} />
+      <StopPanel open={panel === 'stop'} onClose={close} onStop={(stop) => send('stop', stop)} />
+      <LeadPanel
+        open={panel === 'lead'}
+        onClose={close}
+        onClear={(clear) => send('clear', clear)}
+        onEnd={(end) => send('end', end)}
+      />
+      {ahead && (
+        <>
+          <WhileOpenPanel job={job} plan={ahead.plan} open={panel === 'while-open'} onClose={close} />
+          <SchoolsPanel job={job} open={panel === 'schools'} onClose={close} />
+        </>
+      )}
+    </>
+  );
+}

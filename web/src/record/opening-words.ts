@@ -1,0 +1,42 @@
+import type { BenchEvent } from '@nibrel/core/bench';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { USUAL } from '@nibrel/core/heat';
+import { thingName } from '@nibrel/core/plan';
+import { capital, countdown, plural, spaced } from '../app/format.ts';
+
+/** What was warmed, read, cut and soaked, as a line of the record; null for anything else. */
+export function openingLine(map: DeviceMap, event: BenchEvent): string | null {
+  switch (event.type) {
+    case 'heat-on': {
+      const { joint, setting, zone, simulated } = event.data;
+      const stood = simulated ? ', a stand-in (simulated)' : '';
+      return `${capital(USUAL[setting.kind].name)} at ${setting.temp_C} °C on ${thingName(map, joint)}${zone === undefined ? '' : `, ${zone}`}${stood}`;
+    }
+    case 'heat-reading': {
+      const { readings, simulated } = event.data;
+      const last = readings.at(-1)!;
+      return `Thermometer: ${plural(readings.length, 'reading')}, last ${last.temp_C} °C after ${countdown(last.at_s)}${simulated ? ' (simulated)' : ''}`;
+    }
+    case 'heat-off': {
+      const { joint, seconds, bond_C, setting, residual_C } = event.data;
+      const reached = bond_C === undefined ? '' : `, bond at about ${Math.round(bond_C)} °C`;
+      const learned =
+        setting && residual_C !== undefined
+          ? `; measured ${Math.round(setting.transfer.likely)} W/m²K, ${residual_C.toFixed(1)} °C left over`
+          : '';
+      return `Source off ${thingName(map, joint)} after ${countdown(seconds)}${reached}${learned}`;
+    }
+    case 'edge':
+      return `Cut: ${spaced(event.data.segment)} of ${thingName(map, event.data.joint)}`;
+    case 'placeholder': {
+      const { count, material } = event.data;
+      return count === 0 ? 'Picks out of the gap' : `${capital(material)} pick left in the gap`;
+    }
+    case 'solvent':
+      return `Solvent on ${thingName(map, event.data.joint)}, ${plural(event.data.drops, 'drop')}, source off and away`;
+    case 'aired':
+      return `Bench aired for ${countdown(event.data.seconds)}`;
+    default:
+      return null;
+  }
+}

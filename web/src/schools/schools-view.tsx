@@ -1,0 +1,139 @@
+import { jobsQuery, mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
+import type { Policy } from '@nibrel/core/plan';
+import { LIMIT_WORDS, type Limits } from '@nibrel/core/shop';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { decimal } from '../app/format.ts';
+
+import { useTellShop } from '../kit/tell-shop.ts';
+import { Button } from '../ui/button.tsx';
+import { Trouble } from '../ui/caution.tsx';
+import { Field } from '../ui/field.tsx';
+import { submitted } from '../ui/form.ts';
+import { SelectField } from '../ui/select-field.tsx';
+import { Schools } from './plan-schools.tsx';
+
+/** How this workshop works where practitioners disagree, and its limits. Jobs start from here and may differ. */
+export function SchoolsView() {
+  const shop = useQuery(shopQuery).data;
+  const maps = useQuery(mapsQuery).data ?? [];
+  const [mapId, setMap] = useState('');
+  const [part, setPart] = useState('');
+  // the repair that was taken in last, until another is picked
+  const last = useQuery(jobsQuery).data?.[0];
+  const map = useQuery(mapQuery(mapId || last?.map || maps[0]?.id)).data;
+  const tell = useTellShop();
+  if (!shop) return <main className="p-8 text-far text-quiet">Fetching the workshop</main>;
+  const parts = map?.parts.filter((each) => !each.base) ?? [];
+  const wanted = last?.targets.flatMap((each) => ('replace' in each ? [each.replace] : [])) ?? [];
+  const shown = parts.find((each) => each.id === part) ?? parts.find((each) => wanted.includes(each.id)) ?? parts[0];
+  return (
+    <main className="grid grow gap-x-10 px-6 py-5 lg:grid-cols-[minmax(0,1fr)_24rem]">
+      <h1 className="sr-only">Schools</h1>
+      {tell.isError && (
+        <div className="lg:col-span-2">
+          <Trouble title="Not taken">
+            <p>{tell.error.message}</p>
+          </Trouble>
+        </div>
+      )}
+      <section aria-label="Schools of this workshop">
+        <h2 className="text-far font-bold">Where practitioners disagree</h2>
+        <p className="text-body text-quiet">
+          The default of every new job. What each takes and risks is computed for this repair:
+        </p>
+        <div className="my-3 grid max-w-xl grid-cols-2 gap-4">
+          <SelectField
+            id="example-map"
+            label="Device"
+            value={map?.id ?? ''}
+            options={maps.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={(next) => {
+              setMap(next);
+              setPart('');
+            }}
+          />
+          <SelectField
+            id="example-part"
+            label="Replace"
+            value={shown?.id ?? ''}
+            options={parts.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={setPart}
+          />
+        </div>
+        {map && shown && (
+          <Schools
+            map={map}
+            targets={[{ replace: shown.id }]}
+            policy={shop.schools}
+            limits={shop.limits}
+            onPolicy={(change: Partial<Policy>) => tell.mutate({ type: 'schools', data: change })}
+          />
+        )}
+      </section>
+      <section aria-label="Limits of this workshop">
+        <h2 className="text-far font-bold">Limits</h2>
+        <ul className="mt-2 border-t border-ink">
+          {(Object.keys(LIMIT_WORDS) as (keyof Limits)[]).map((key) => (
+            <Limit
+              key={`${key} ${shop.limits[key]}`}
+              name={key}
+              value={shop.limits[key]}
+              onLimit={(value) => tell.mutate({ type: 'limits', data: { [key]: value } })}
+            />
+          ))}
+        </ul>
+        <Zone key={shop.zone} zone={shop.zone} onZone={(zone) => tell.mutate({ type: 'zone', data: { zone } })} />
+      </section>
+    </main>
+  );
+}
+
+interface LimitProps {
+  readonly name: keyof Limits;
+  readonly value: number;
+  onLimit(value: number): void;
+}
+
+function Limit({ name, value, onLimit }: LimitProps) {
+  const words = LIMIT_WORDS[name];
+  const scale = words.percent ? 100 : 1;
+  const [typed, setTyped] = useState(String(Math.round(value * scale * 1000) / 1000));
+  const number = decimal(typed);
+  const isChanged = number !== null && Math.abs(number / scale - value) > 1e-9;
+  return (
+    <li className="border-b border-hair py-1">
+      <form onSubmit={submitted(() => number !== null && onLimit(number / scale))} className="flex items-end gap-3">
+        <div className="grow">
+          <Field
+            id={`limit-${name}`}
+            label={`${words.name}, ${words.unit} (${words.origin})`}
+            inputMode="decimal"
+            value={typed}
+            problem={number === null ? 'A number' : ''}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+        </div>
+        {isChanged && <Button type="submit">Set it</Button>}
+      </form>
+    </li>
+  );
+}
+
+function Zone({ zone, onZone }: { readonly zone: string; onZone(zone: string): void }) {
+  const [typed, setTyped] = useState(zone);
+  return (
+    <form onSubmit={submitted(() => onZone(typed.trim()))} className="mt-3 flex items-end gap-3">
+      <div className="grow">
+        <Field
+          label="Time zone of the workshop"
+          hint="Dates are days there, as Europe/London"
+          value={typed}
+          maxLength={100}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+      </div>
+      {typed.trim() !== zone && <Button type="submit">Set it</Button>}
+    </form>
+  );
+}
