@@ -23,6 +23,7 @@ import { nextUntested, Operation, testStage } from './operation.tsx';
 import { isGate, opWords } from '../job/op-words.ts';
 import { UntilPanel } from './panels/until-panel.tsx';
 import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
+import { NotTaken } from '../job/not-taken.tsx';
 import { Stopped } from '../job/stopped.tsx';
 import { shownOf } from '../job/shown.ts';
 import { TopBand } from './top-band.tsx';
@@ -179,22 +180,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
       />
       <main className="grid min-h-0 grow md:grid-cols-[1fr_15.5rem] lg:grid-cols-[minmax(25rem,5fr)_6fr_minmax(15.5rem,2.6fr)]">
         <div className="flex min-h-0 flex-col overflow-y-auto border-ink bg-sheet md:col-span-2 md:border-b lg:col-span-1 lg:border-r lg:border-b-0">
-          {bench.unreachable && (
-            <Trouble title="The server does not answer">
-              <p>Nothing more is shown as done until it does. Trying again by itself.</p>
-            </Trouble>
-          )}
-          {bench.refusal && (
-            <Trouble title="Not taken">
-              <p>{bench.refusal.problem}</p>
-              <div className="mt-2 flex gap-2">
-                {state.ledger.lost.length > 0 && bench.refusal.asked.type === 'did' && (
-                  <Button onClick={newScrews}>Put in new screws</Button>
-                )}
-                <Button onClick={bench.dismiss}>Understood</Button>
-              </div>
-            </Trouble>
-          )}
+          <NotTaken bench={bench}>
+            {state.ledger.lost.length > 0 && bench.refusal?.asked.type === 'did' && (
+              <Button onClick={newScrews}>Put in new screws</Button>
+            )}
+          </NotTaken>
           {bench.planProblem && (
             <Trouble title="No plan from here">
               <p>{bench.planProblem}</p>

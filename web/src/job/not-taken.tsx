@@ -1,9 +1,19 @@
+import type { BenchEvent } from '@nibrel/core/bench';
+import type { ReactNode } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import type { Session } from './session.ts';
 
-/** What went wrong with the last thing that was sent, or that nobody answers. */
-export function NotTaken({ bench }: { readonly bench: Session }) {
+interface NotTakenProps {
+  readonly bench: Session;
+  /** other ways out than to have understood it */
+  readonly children?: ReactNode;
+}
+
+/** What went wrong with the last thing that was sent, or that nobody answers. What was written is not lost. */
+export function NotTaken({ bench, children }: NotTakenProps) {
+  const { refusal } = bench;
+  const written = refusal && textOf(refusal.asked);
   return (
     <>
       {bench.unreachable && (
@@ -11,14 +21,18 @@ export function NotTaken({ bench }: { readonly bench: Session }) {
           <p>Nothing more is shown as done until it does. Trying again by itself.</p>
         </Trouble>
       )}
-      {bench.refusal && (
+      {refusal && (
         <Trouble title="Not taken">
-          <p>{bench.refusal.problem}</p>
-          <Button className="mt-2" onClick={bench.dismiss}>
-            Understood
-          </Button>
+          <p>{refusal.problem}</p>
+          {written && <p className="mt-1">You wrote: “{written}”</p>}
+          <div className="mt-2 flex gap-2">
+            {children}
+            <Button onClick={bench.dismiss}>Understood</Button>
+          </div>
         </Trouble>
       )}
     </>
   );
 }
+
+const textOf = ({ data }: BenchEvent) => ('text' in data && typeof data.text === 'string' ? data.text.trim() : '');

@@ -30,7 +30,7 @@ export interface Session {
   readonly ahead: Ahead | null;
   readonly planning: boolean;
   readonly planProblem: string | null;
-  /** the event that waits for the server; nothing else is taken meanwhile */
+  /** the event that waits for the server; what is asked for meanwhile waits its turn */
   readonly unsaved: BenchEvent | null;
   readonly unreachable: boolean;
   /** why the last thing asked for was refused, and what was asked */
@@ -96,19 +96,23 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       }
     };
 
-    /** Readings that are on their way hold nobody up: whatever comes after them waits for them. */
-    let reading: Promise<unknown> = Promise.resolve();
+    let turn: Promise<unknown> = Promise.resolve();
+    const waiting = new Set<string>();
 
-    const send: Session['send'] = (type, data) => {
-      if (get().unsaved?.type === 'heat-reading') return reading.then(() => sendNow(type, data));
-      const sent = sendNow(type, data);
-      if (type === 'heat-reading') reading = sent;
-      return sent;
+    /** Nothing that is asked for while something is being saved is lost: it waits. The same asked twice counts once. */
+    const inTurn = (asked: string, act: () => Promise<boolean>): Promise<boolean> => {
+      if (waiting.has(asked)) return Promise.resolve(false);
+      waiting.add(asked);
+      const taken = turn.then(act).finally(() => waiting.delete(asked));
+      turn = taken.catch(() => undefined);
+      return taken;
     };
 
+    const send: Session['send'] = (type, data) => inTurn(JSON.stringify([type, data]), () => sendNow(type, data));
+
     const sendNow: Session['send'] = async (type, data) => {
-      const { state, mechanism, unsaved, ahead } = get();
-      if (!state || !mechanism || unsaved) return false;
+      const { state, mechanism, ahead } = get();
+      if (!state || !mechanism) return false;
       const by = useSettings.getState().person || 'unnamed';
       const event = { id: crypto.randomUUID(), type, at: new Date().toISOString(), by, data } as unknown as BenchEvent;
       const outcome = withEvent(mechanism, state, event);
@@ -179,10 +183,11 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
 
       send,
       step: (op) => send('did', { steps: [doneStep(op)] }),
-      undo: async () => {
-        const last = get().state?.standing.findLast(isUndoable);
-        return last ? send('undo', { event: last.id }) : false;
-      },
+      undo: () =>
+        inTurn('undo', async () => {
+          const last = get().state?.standing.findLast(isUndoable);
+          return last ? sendNow('undo', { event: last.id }) : false;
+        }),
       dismiss: () => set({ refusal: null }),
       close: () => {
         closed = true;

@@ -1,0 +1,111 @@
+import { readFileSync } from 'node:fs';
+import type { BenchEvent } from '@nibrel/core/bench';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { DEFAULT_LIMITS } from '@nibrel/core/shop';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { api } from '../app/client.ts';
+import { openSession } from './session.ts';
+
+const map = JSON.parse(
+  readFileSync(new URL('../../../docs/examples/sample.json', import.meta.url), 'utf8'),
+) as DeviceMap;
+
+/** A server that answers when it is told to. */
+class SlowServer {
+  readonly events: BenchEvent[] = [];
+  readonly #answers: (() => void)[] = [];
+
+  readonly append = (_id: string, [event]: readonly BenchEvent[]) =>
+    new Promise<Awaited<ReturnType<typeof api.append>>>((resolve) => {
+      this.#answers.push(() => {
+        this.events.push(event!);
+        resolve({ accepted: [event!.id], duplicate: [], rejected: [], revision: this.events.length });
+      });
+    });
+
+  /** Answers what has come in, and what that lets come in, until nothing more does. */
+  async answerAll() {
+    do {
+      this.#answers.shift()?.();
+      await vi.advanceTimersByTimeAsync(1);
+    } while (this.#answers.length > 0);
+  }
+}
+
+let server: SlowServer;
+let session: ReturnType<ReturnType<typeof openSession>['getState']>;
+let state: () => ReturnType<ReturnType<typeof openSession>['getState']>;
+
+beforeEach(async () => {
+  vi.useFakeTimers();
+  server = new SlowServer();
+  const job = { id: 'j', map: map.id, mapRevision: 1, targets: [{ remove: map.parts[0]!.id }], policy: {}, title: 'T' };
+  vi.spyOn(api, 'job').mockResolvedValue({
+    ...job,
+    limits: DEFAULT_LIMITS,
+    createdAt: '2026-11-25T08:00:00Z',
+  } as never);
+  vi.spyOn(api, 'map').mockResolvedValue(map);
+  vi.spyOn(api, 'events').mockImplementation(async () => ({ events: server.events, revision: server.events.length }));
+  vi.spyOn(api, 'append').mockImplementation(server.append);
+  const store = openSession('j', false);
+  state = store.getState;
+  session = store.getState();
+  await session.load();
+});
+
+afterEach(() => {
+  session.close();
+  vi.restoreAllMocks();
+  vi.useRealTimers();
+});
+
+const texts = () => state().state!.standing.map(({ data }) => (data as { text?: string }).text);
+
+describe('a job open at this bench', () => {
+  it('shows nothing as done before the server has said so', async () => {
+    const sent = session.send('note', { text: 'dry' });
+    await vi.advanceTimersByTimeAsync(1);
+    expect(state().unsaved?.type).toBe('note');
+    expect(texts()).toEqual([]);
+    await server.answerAll();
+    expect(await sent).toBe(true);
+    expect(state().unsaved).toBeNull();
+    expect(texts()).toEqual(['dry']);
+  });
+
+  it('lets what is asked for meanwhile wait its turn', async () => {
+    const sent = [
+      session.send('words', { text: 'fell down' }),
+      session.send('measure', { thickness_mm: 8.4 }),
+      session.send('note', { text: 'dry' }),
+    ];
+    await server.answerAll();
+    expect(await Promise.all(sent)).toEqual([true, true, true]);
+    expect(server.events.map(({ type }) => type)).toEqual(['words', 'measure', 'note']);
+  });
+
+  it('counts the same asked twice once', async () => {
+    const sent = [session.send('note', { text: 'dry' }), session.send('note', { text: 'dry' })];
+    await server.answerAll();
+    expect(await Promise.all(sent)).toEqual([true, false]);
+    expect(texts()).toEqual(['dry']);
+  });
+
+  it('takes back what was being saved, not what was before it', async () => {
+    const first = session.send('words', { text: 'first' });
+    await server.answerAll();
+    await first;
+    const sent = [session.send('words', { text: 'second' }), session.undo(), session.undo()];
+    await server.answerAll();
+    expect(await Promise.all(sent)).toEqual([true, true, false]);
+    expect(texts()).toEqual(['first']);
+  });
+
+  it('goes on after a refusal, which says what was asked', async () => {
+    const sent = [session.send('undo', { event: 'nothing' }), session.send('note', { text: 'dry' })];
+    await server.answerAll();
+    expect(await Promise.all(sent)).toEqual([false, true]);
+    expect(texts()).toEqual(['dry']);
+  });
+});
