@@ -79,4 +79,14 @@ describe('a device in plan', () => {
     expect(soft['top']).toBe(0);
     expect(Object.keys(soft)).toEqual(given.bond.segments!.map(({ id }) => id));
   });
+
+  it('leaves the edges of another zone stiff where one zone is heated', () => {
+    const given = { ...warming(shearwater11(), 'front-bond', 'all', 200), zone: 'lower' };
+    const request = fieldOfDevice(given);
+    const soft = softnessOf(given, 45, request, heatField(request));
+    for (const { id, zone } of given.bond.segments!) {
+      if (zone === 'lower') expect(soft[id], id).toBeGreaterThan(20);
+      else expect(soft[id], id).toBe(0);
+    }
+  });
 });

@@ -14,6 +14,8 @@ export interface DeviceWarming {
   readonly stack: BondStack;
   readonly setting: HeatSetting;
   readonly touch: Touch;
+  /** where only a zone of the bond is heated: what of the face lies nearest to that zone's edges */
+  readonly zone?: BondSegment['zone'];
   readonly heat_s: number;
   readonly total_s: number;
   readonly room_C?: number;
@@ -50,7 +52,7 @@ export function fieldOfDevice(warming: DeviceWarming): FieldRequest {
   for (let place = 0; place < regionOf.length; place++) {
     const at = placeOf(place, columns, rows, map);
     regionOf[place] = REGIONS.indexOf(regionAt(map, bond, stack, at));
-    heated[place] = isTouched(warming.touch, at, map) ? 1 : 0;
+    heated[place] = isTouched(warming.touch, at, map) && isNearestTo(warming, at) ? 1 : 0;
   }
   return {
     width_mm: width,
@@ -175,6 +177,11 @@ function isTouched(touch: Touch, { x, y }: Point, { outline: { width, height } }
     case 'right':
       return x > (1 - STRIP) * width;
   }
+}
+
+function isNearestTo({ bond: { segments = [] }, zone }: DeviceWarming, at: Point): boolean {
+  if (zone === undefined || segments.length === 0) return true;
+  return segments.reduce((a, b) => (distance_mm(at, b) < distance_mm(at, a) ? b : a)).zone === zone;
 }
 
 /**

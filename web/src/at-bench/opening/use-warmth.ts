@@ -116,7 +116,7 @@ function wholeDevice(
   map: DeviceMap,
   bond: BondJoint,
   { stack, materials }: Pick<Warming, 'stack' | 'materials'>,
-  { setting, seconds, past }: Warmed,
+  { setting, seconds, past, zone }: Warmed,
 ): DeviceWarming {
   const slow = { ...setting, transfer: { ...setting.transfer, likely: setting.transfer.low } };
   const own = materials ? { materials } : {};
@@ -129,6 +129,7 @@ function wholeDevice(
     heat_s: seconds,
     total_s: seconds + FIELD_S,
     past,
+    ...(zone === undefined ? {} : { zone }),
     ...own,
   };
 }
