@@ -151,6 +151,9 @@ test('a reading that can not be right is refused by name, and nothing is lost', 
 test('the heat bench foresees, lays recipes over each other, draws the device, and says what will not do', async ({
   page,
 }) => {
+  // by itself it shows a device that has something to heat
+  await page.goto(`${server.url}/heat`);
+  await expect(page.getByText(/Soft after/)).toBeVisible();
   await page.goto(`${server.url}/heat/shearwater-11`);
   await expect(page.getByText(/Soft after 1:\d\d at the latest/)).toBeVisible();
   const device = page.getByRole('region', { name: 'The whole device' });

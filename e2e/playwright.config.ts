@@ -6,6 +6,8 @@ export default defineConfig({
   outputDir: '../test-results/e2e',
   workers: 1,
   timeout: 120_000,
+  // as patient as with a press: a slow machine is no failure
+  expect: { timeout: 15_000 },
   reporter: [
     ['list'],
     ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? '../test-results/e2e.json' }],

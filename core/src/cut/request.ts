@@ -24,7 +24,7 @@ const id = Joi.string().min(1).max(100);
 const mm = Joi.number().min(-100).max(3000);
 const place = Joi.object({ x: mm.required(), y: mm.required() }).unknown(true);
 
-/** Issue and contract: compute/cut-plan. */
+/** The request of compute/cut-plan. */
 export const cutRequest = Joi.object({
   segments: Joi.array()
     .min(1)

@@ -42,6 +42,5 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
   if ((op.kind === 'open' || op.kind === 'lift') && touches('fragile-flex')) {
     return `${partName(map, op.part!)} hangs on thin flexes. Never let it hang or pull; support it.`;
   }
-  if (op.name === 'power-off' && map.procedures?.powerOff) return map.procedures.powerOff;
   return null;
 }

@@ -23,7 +23,9 @@ describe('what a foresight comes to', () => {
   it('says when it is soft by the slow end, and how long it can be cut', () => {
     const words = said({});
     expect(words.headline).toMatch(/^Soft after 1:\d\d at the latest$/);
-    expect(words.detail).toMatch(/^As early as 0:\d\d\. Off at 5:00, it can be cut for at least \d:\d\d\.$/);
+    expect(words.detail).toMatch(
+      /^As early as 0:\d\d\. Off at 5:00, it can be cut for at least \d:\d\d by its layers, at the rim for less\.$/,
+    );
     expect(words.isGood).toBe(true);
   });
 

@@ -17,7 +17,7 @@ export function adviceWords({ soften_C, setting, heat_s }: Warming, foresight: F
     case 'ready':
       return {
         headline: `Soft after ${countdown(ready.late!)} at the latest`,
-        detail: `As early as ${countdown(ready.early!)}. Off at ${said}, it can be cut for ${working_s === null ? 'longer than is looked at' : `at least ${countdown(working_s)}`}.`,
+        detail: `As early as ${countdown(ready.early!)}. Off at ${said}, it can be cut for ${working_s === null ? 'longer than is looked at' : `at least ${countdown(working_s)}`} by its layers, at the rim for less.`,
         isGood: true,
       };
     case 'perhaps':

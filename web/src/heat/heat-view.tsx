@@ -24,6 +24,7 @@ import { adviceWords } from './advice.ts';
 import type { Overlay } from './curves-props.ts';
 import { Curves } from './curves.tsx';
 import { FieldPanel } from './field-panel.tsx';
+import { firstHeatedQuery, hotBonds } from './hot-bonds.ts';
 import { MaterialsPanel } from './materials-panel.tsx';
 import type { SetUp } from './set-up.ts';
 import { SourceForm } from './source-form.tsx';
@@ -35,8 +36,9 @@ export function HeatView() {
   const { map: id, joint } = useParams();
   const maps = useQuery(mapsQuery);
   const shop = useQuery(shopQuery);
-  const map = useQuery(mapQuery(id ?? maps.data?.[0]?.id));
-  const problem = maps.error ?? map.error ?? shop.error;
+  const first = useQuery({ ...firstHeatedQuery, enabled: id === undefined });
+  const map = useQuery(mapQuery(id));
+  const problem = maps.error ?? first.error ?? map.error ?? shop.error;
   if (problem) {
     return (
       <main className="p-8">
@@ -47,11 +49,11 @@ export function HeatView() {
     );
   }
   if (maps.data?.length === 0) return <main className="p-8 text-lead">There is no device map yet. Add one first.</main>;
+  if (!id && first.data) return <Navigate to={`/heat/${first.data}`} replace />;
   if (!map.data || !shop.data || !maps.data)
     return <main className="p-8 text-far text-quiet">Fetching the device</main>;
   const bonds = hotBonds(map.data);
   const bond = bonds.find((each) => each.id === joint) ?? bonds[0];
-  if (!id) return <Navigate to={`/heat/${map.data.id}`} replace />;
   return (
     <HeatBench
       key={`${map.data.id} ${bond?.id}`}
@@ -62,10 +64,6 @@ export function HeatView() {
       shop={shop.data}
     />
   );
-}
-
-function hotBonds(map: DeviceMap): BondJoint[] {
-  return map.joints.filter((each): each is BondJoint => each.type === 'bond' && each.heat === true);
 }
 
 interface HeatBenchProps {
