@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { setNonce } from 'get-nonce';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
-import { routes } from './app/routes.tsx';
+import { routes } from './routes.tsx';
 import { followTheme } from './app/settings.ts';
 import './app/styles.css';
 

@@ -1,8 +1,8 @@
 import type { ComponentType } from 'react';
 import { Link, type RouteObject, useParams, useRouteError } from 'react-router';
-import { BenchView } from '../at-bench/bench-view.tsx';
-import { HomeView } from '../home/home-view.tsx';
-import { Trouble } from '../ui/caution.tsx';
+import { BenchView } from './at-bench/bench-view.tsx';
+import { HomeView } from './home/home-view.tsx';
+import { Trouble } from './ui/caution.tsx';
 import { Shell } from './shell.tsx';
 
 function Broken() {
@@ -50,49 +50,48 @@ export const routes: RouteObject[] = [
       { index: true, element: <HomeView /> },
       {
         path: 'devices/:id?',
-        lazy: () => import('../devices/devices-view.tsx').then(({ DevicesView }) => ({ Component: DevicesView })),
+        lazy: () => import('./devices/devices-view.tsx').then(({ DevicesView }) => ({ Component: DevicesView })),
       },
       {
         path: 'new',
-        lazy: () => import('../intake/new-repair.tsx').then(({ NewRepair }) => ({ Component: NewRepair })),
+        lazy: () => import('./intake/new-repair.tsx').then(({ NewRepair }) => ({ Component: NewRepair })),
       },
       {
         path: 'records',
-        lazy: () => import('../record/records-view.tsx').then(({ RecordsView }) => ({ Component: RecordsView })),
+        lazy: () => import('./record/records-view.tsx').then(({ RecordsView }) => ({ Component: RecordsView })),
       },
       {
         path: 'jobs/:id/intake',
-        lazy: () => import('../intake/intake-view.tsx').then(({ IntakeView }) => ({ Component: Fresh(IntakeView) })),
+        lazy: () => import('./intake/intake-view.tsx').then(({ IntakeView }) => ({ Component: Fresh(IntakeView) })),
       },
       {
         path: 'jobs/:id/prepare',
-        lazy: () =>
-          import('../prepare/prepare-view.tsx').then(({ PrepareView }) => ({ Component: Fresh(PrepareView) })),
+        lazy: () => import('./prepare/prepare-view.tsx').then(({ PrepareView }) => ({ Component: Fresh(PrepareView) })),
       },
       {
         path: 'jobs/:id/way',
-        lazy: () => import('../way/way-view.tsx').then(({ WayView }) => ({ Component: Fresh(WayView) })),
+        lazy: () => import('./way/way-view.tsx').then(({ WayView }) => ({ Component: Fresh(WayView) })),
       },
       {
         path: 'heat/:map?/:joint?',
-        lazy: () => import('../heat/heat-view.tsx').then(({ HeatView }) => ({ Component: HeatView })),
+        lazy: () => import('./heat/heat-view.tsx').then(({ HeatView }) => ({ Component: HeatView })),
       },
       {
         path: 'pick-card/:map/:joint?',
-        lazy: () => import('../pick-card/pick-card-view.tsx').then(({ PickCardView }) => ({ Component: PickCardView })),
+        lazy: () => import('./pick-card/pick-card-view.tsx').then(({ PickCardView }) => ({ Component: PickCardView })),
       },
       {
         path: 'parts/:part?',
-        lazy: () => import('../parts/parts-view.tsx').then(({ PartsView }) => ({ Component: PartsView })),
+        lazy: () => import('./parts/parts-view.tsx').then(({ PartsView }) => ({ Component: PartsView })),
       },
-      { path: 'kit', lazy: () => import('../kit/kit-view.tsx').then(({ KitView }) => ({ Component: KitView })) },
+      { path: 'kit', lazy: () => import('./kit/kit-view.tsx').then(({ KitView }) => ({ Component: KitView })) },
       {
         path: 'schools',
-        lazy: () => import('../schools/schools-view.tsx').then(({ SchoolsView }) => ({ Component: SchoolsView })),
+        lazy: () => import('./schools/schools-view.tsx').then(({ SchoolsView }) => ({ Component: SchoolsView })),
       },
       {
         path: 'jobs/:id/record',
-        lazy: () => import('../record/record-view.tsx').then(({ RecordView }) => ({ Component: RecordView })),
+        lazy: () => import('./record/record-view.tsx').then(({ RecordView }) => ({ Component: RecordView })),
       },
       { path: '*', element: <Nowhere /> },
     ],

@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
-import { PersonPanel } from '../job/panels/person-panel.tsx';
-import { Button } from '../ui/button.tsx';
-import { Choice } from '../ui/choice.tsx';
-import { Panel } from '../ui/panel.tsx';
-import { useKeys } from './keys.ts';
-import { type Theme, useSettings } from './settings.ts';
+import { PersonPanel } from './job/panels/person-panel.tsx';
+import { Button } from './ui/button.tsx';
+import { Choice } from './ui/choice.tsx';
+import { Panel } from './ui/panel.tsx';
+import { useKeys } from './app/keys.ts';
+import { type Theme, useSettings } from './app/settings.ts';
 
 const VIEWS = [
   ['/', 'Bench'],
