@@ -118,6 +118,34 @@ test('a Tern 5 is warmed on the stand-in, its prediction closes, and it is cut e
   await expect(page.getByText('A guess: measure it')).toBeVisible();
 });
 
+test('a tablet is warmed zone by zone, each when the cut comes to it', async ({ page }) => {
+  await page.goto(server.url);
+  await page
+    .getByRole('link', { name: /Chart table/ })
+    .first()
+    .click();
+  await here(page, 'Tomas');
+  const heading = operation(page).getByRole('heading', { level: 1 });
+  const toZone = async (zone: string) => {
+    for (let steps = 0; steps < 20 && (await heading.textContent()) !== `Heat it, ${zone}`; steps++) await step(page);
+    await expect(heading).toHaveText(`Heat it, ${zone}`);
+    await expect(operation(page)).toContainText('Hot: burns');
+    await page.keyboard.press('Space');
+    await expect(heading).toHaveText(`Heating, ${zone}`);
+    // it came off early, which is said at the cut
+    await page.keyboard.press('w');
+  };
+  await toZone('lower');
+  await expect(heading).toHaveText('Cut: bottom');
+  await expect(operation(page)).toContainText('came off early');
+  await expect(operation(page)).toContainText('Glass can break');
+  const edges = page.getByRole('list', { name: 'Edges' });
+  await expect(edges).toContainText('heat, then upper right');
+  await toZone('upper');
+  await expect(heading).toHaveText('Cut: upper right');
+  await expect(edges).not.toContainText('heat, then');
+});
+
 test('a reading that can not be right is refused by name, and nothing is lost', async ({ page }) => {
   await atBench(page, 'Tern 5', 'Display', 'Heat it');
   await noViolations(page);

@@ -26,7 +26,7 @@ export type {
   Wet,
 } from './state.ts';
 export { newJob } from './state.ts';
-export { zonesOf } from './opening.ts';
+export { zonesOf, zoneToWarm } from './zones.ts';
 export { type Heating, lastWarmed, type Opening, pastOf, type Warmed, type Zone } from './opening-state.ts';
 export type { Placeholder } from './opening-events.ts';
 export { isPrepared } from './gate.ts';

@@ -6,8 +6,6 @@ export interface Opening {
   readonly heating: Heating | null;
   /** bonds whose source is off again, the last time of each, in the order in which they were warmed; zones apart */
   readonly warmed: readonly Warmed[];
-  /** zones that were warmed in this round, until all have been, by joint */
-  readonly zonesDone: ReadonlyMap<string, readonly Zone[]>;
   /** edges that are cut, by joint */
   readonly cut: ReadonlyMap<string, ReadonlySet<string>>;
   /** what a bond's refusals to lift have taught about where it softens, °C */
@@ -62,7 +60,6 @@ const MOST_PHASES = 6;
 export const CLOSED: Opening = {
   heating: null,
   warmed: [],
-  zonesDone: new Map(),
   cut: new Map(),
   softens: new Map(),
   placeholders: new Map(),

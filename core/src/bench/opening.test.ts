@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../test/bench.ts';
-import { changed, shearwater11, tern5 } from '../../test/maps.ts';
+import { bondOf, changed, shearwater11, tern5 } from '../../test/maps.ts';
 import { usualSetting } from '../heat/index.ts';
-import { foldJob, lastWarmed, softensAt, TROUBLE_KINDS, zonesOf } from './index.ts';
+import { foldJob, lastWarmed, softensAt, TROUBLE_KINDS, zonesOf, zoneToWarm } from './index.ts';
 
 const joint = 'front-seal';
 const plate = { joint, setting: usualSetting('plate'), heat_s: 300 };
@@ -49,17 +49,24 @@ describe('heating', () => {
     expect(atHeat().send('heat-reading', { joint, readings: batch }).problem).toContain('Put it on');
   });
 
-  it('warms zones one after another, and what is warmed together together', () => {
+  it('warms zones one after another, each when the cut comes to it', () => {
     const map = shearwater11();
     const bench = new TestBench(map, [{ replace: 'display' }]).until('heat:front-bond');
-    const bond = map.joints.find((each) => each.id === 'front-bond')!;
-    expect(zonesOf(bond as Parameters<typeof zonesOf>[0])).toEqual(['lower', 'upper']);
+    const bond = bondOf(map, 'front-bond');
+    expect(zonesOf(bond)).toEqual(['lower', 'upper']);
     const warm = (zone: string) =>
       bench
         .send('heat-on', { joint: 'front-bond', setting: usualSetting('air'), heat_s: 120, zone })
         .send('heat-off', { joint: 'front-bond', seconds: 120 });
+    const next = () => zoneToWarm(map, bench.state.opening, bond);
+    expect(next()).toBe('lower');
     warm('lower');
-    expect(ids(bench)[0]).toBe('heat:front-bond');
+    expect(ids(bench)[0]).toBe('release:front-bond');
+    for (const segment of ['bottom', 'lower-right', 'lower-left']) {
+      expect(next()).toBe('lower');
+      bench.send('edge', { joint: 'front-bond', segment });
+    }
+    expect(next()).toBe('upper');
     warm('upper');
     expect(ids(bench)[0]).toBe('release:front-bond');
     expect(bench.state.opening.warmed.map((each) => each.zone)).toEqual(['lower', 'upper']);
@@ -68,7 +75,7 @@ describe('heating', () => {
     const again = lastWarmed(bench.state.opening, 'front-bond', 'lower')!;
     expect(again.past).toEqual([
       { setting: usualSetting('air'), seconds: 120 },
-      { setting: null, seconds: 3 },
+      { setting: null, seconds: 6 },
     ]);
     expect(lastWarmed(bench.state.opening, 'front-bond', 'upper')!.past).toEqual([]);
     // the whole of it counts for every zone
@@ -79,6 +86,25 @@ describe('heating', () => {
     expect(bench.state.opening.warmed).toHaveLength(1);
     // and begins where its zones were left
     expect(bench.state.opening.warmed[0]!.past).toHaveLength(4);
+  });
+
+  it('warms all zones of a bond that is not cut, the one left alone longest first', () => {
+    const map = changed(shearwater11(), (map) => {
+      for (const segment of bondOf(map, 'front-bond').segments!) delete (segment as { depth?: number }).depth;
+    });
+    const bench = new TestBench(map, [{ replace: 'display' }]).until('heat:front-bond');
+    const next = () => zoneToWarm(map, bench.state.opening, bondOf(map, 'front-bond'));
+    const warmNext = () =>
+      bench
+        .send('heat-on', { joint: 'front-bond', setting: usualSetting('air'), heat_s: 120, zone: next()! })
+        .send('heat-off', { joint: 'front-bond', seconds: 120 });
+    expect(next()).toBe('lower');
+    warmNext();
+    expect(next()).toBe('upper');
+    expect(bench.state.steps.has('heat:front-bond')).toBe(false);
+    warmNext();
+    expect(next()).toBe('lower');
+    expect(bench.state.steps.has('heat:front-bond')).toBe(true);
   });
 
   it('keeps plastic picks out of hot air, and metal ones in', () => {

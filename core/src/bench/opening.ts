@@ -6,9 +6,10 @@ import { airing, soakProblem } from '../solvent/index.ts';
 import type { BenchEvent } from './events.ts';
 import { withMark } from './mark.ts';
 import type { OpeningEventData } from './opening-events.ts';
-import { lastWarmed, type Opening, pastOf, type Warmed, type Zone } from './opening-state.ts';
+import { lastWarmed, type Opening, pastOf, type Warmed } from './opening-state.ts';
 import type { JobState, Outcome } from './state.ts';
 import { releasedBy } from './steps.ts';
+import { isWarmedThrough, zonesOf } from './zones.ts';
 
 export type OpeningEvent = Extract<BenchEvent, { type: keyof OpeningEventData }>;
 
@@ -95,11 +96,6 @@ function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['h
   return opened(state, { heating: { ...data, startedAt: at, readings: [], past, simulatedReadings: false } });
 }
 
-/** The zones of a bond, which are heated one after another. */
-export function zonesOf(bond: BondJoint): Zone[] {
-  return [...new Set((bond.segments ?? []).flatMap(({ zone }) => (zone === undefined ? [] : [zone])))];
-}
-
 function readingsTaken(state: JobState, { joint, readings, simulated }: OpeningEventData['heat-reading']): Outcome {
   const { heating } = state.opening;
   if (heating?.joint !== joint) return { problem: 'No source is on this bond. Put it on before you read.' };
@@ -113,14 +109,12 @@ function readingsTaken(state: JobState, { joint, readings, simulated }: OpeningE
   return opened(state, { heating: { ...heating, readings: all, simulatedReadings } });
 }
 
-/** With every zone warmed, the plan's heating is done; a bond that is warmed with it is warm as well. */
+/** A bond that is warmed with another is warm as well. */
 function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['heat-off'], at: string): Outcome {
   const { heating } = state.opening;
   if (heating?.joint !== data.joint) return { problem: 'No source is on this bond.' };
   const bond = bondOf(mechanism, data.joint)!;
   const { zone } = heating;
-  const done = [...new Set([...(state.opening.zonesDone.get(bond.id) ?? []), ...(zone === undefined ? [] : [zone])])];
-  const isDone = zone === undefined || zonesOf(bond).every((each) => done.includes(each));
   const warmed: Omit<Warmed, 'joint'> = {
     ...(zone === undefined ? {} : { zone }),
     setting: data.setting ?? heating.setting,
@@ -141,9 +135,8 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
       ...state.opening.warmed.filter((each) => !isOver(each)),
       ...together.map((joint) => ({ joint, ...warmed })),
     ],
-    zonesDone: new Map(state.opening.zonesDone).set(bond.id, isDone ? [] : done),
   });
-  return isDone ? { state: withMark(after.state, `heat:${bond.id}`) } : after;
+  return isWarmedThrough(after.state.opening, bond) ? { state: withMark(after.state, `heat:${bond.id}`) } : after;
 }
 
 function edgeCut(mechanism: Mechanism, state: JobState, { joint, segment }: OpeningEventData['edge']): Outcome {

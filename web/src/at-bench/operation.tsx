@@ -38,7 +38,9 @@ const STAGES = {
 export function Operation({ mechanism, state, op, lookahead, left, waitLeft, busy, hand, onStep }: OperationProps) {
   const { map } = mechanism;
   const words = opWords(map, op);
-  const caution = cautionFor(map, op, isDead(mechanism, state.device));
+  const cautions = (hand?.cautions ?? ['operation']).map((of) =>
+    cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, isDead(mechanism, state.device)),
+  );
   const joint = map.joints.find((each) => each.id === op.joint);
   const why = (
     <p className="border-t border-hair pt-3 text-body text-quiet">
@@ -47,7 +49,7 @@ export function Operation({ mechanism, state, op, lookahead, left, waitLeft, bus
   );
   return (
     <section aria-label="Operation" className="flex flex-col">
-      {caution && <Caution>{caution}</Caution>}
+      {cautions.map((caution) => caution && <Caution key={caution}>{caution}</Caution>)}
       <div className="flex flex-col gap-3 px-6 pt-4 pb-5">
         <p className="text-body text-quiet">
           {lookahead > 0 ? `Looking ahead, ${plural(lookahead, 'step')} on` : `${STAGES[op.stage]} · ${left} to go`}

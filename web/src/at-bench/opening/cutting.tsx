@@ -65,6 +65,7 @@ export function useCutting({
   if (!cut || !bond || !next) return null;
   return {
     title: `Cut: ${spaced(next.segment)}`,
+    cautions: isStiff ? ['operation', 'heat'] : ['operation'],
     label: isStiff ? 'Heat again' : `${capital(spaced(next.segment))} is cut`,
     lead: (
       <Depth
@@ -190,7 +191,7 @@ function Edges({ map, state, bond, cut, done, isStiff, onTicked, onPicks }: Edge
           >
             <span>{done.has(segment) ? '✓' : index + 1}</span>
             <span className="truncate">
-              {reheatBefore && !done.has(segment) && <strong>heat, then </strong>}
+              {reheatBefore && !done.has(segment) && segment !== next.segment && <strong>heat, then </strong>}
               {spaced(segment)}
               {near && <span className="text-quiet">, {thingName(map, near)}</span>}
             </span>

@@ -6,6 +6,8 @@ export interface Hand {
   readonly label: string;
   /** in place of the operation's own title */
   readonly title?: string;
+  /** what is cautioned of before it: the operation itself where nothing else is said */
+  readonly cautions?: readonly ('operation' | 'heat')[];
   /** what has to be seen beside the main button, before all else */
   readonly lead?: ReactNode;
   readonly body: ReactNode;

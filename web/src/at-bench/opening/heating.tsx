@@ -6,6 +6,7 @@ import {
   isWarmth,
   kindFor,
   measuredSource,
+  type Past,
   settingFor,
   stackOfBond,
   USUAL,
@@ -43,9 +44,9 @@ export function useHeating(work: OpeningWork): HeatingHand {
   const kind = chosen && chosen.op === op?.id ? chosen.kind : kindOf(state, bond, op);
   const measured = bond && shop ? measuredSource(shop.sources, kind, { map: map.id, joint: bond.id }) : undefined;
   const setting = bond ? settingFor(bond, kind, measured) : null;
-  const heat_s = bond ? plannedTime_s(map, bond, kind, op) : 0;
   const warmed = bond ? lastWarmed(state.opening, bond.id, zone) : undefined;
   const past = pastOf(warmed, Math.round((warmth?.off?.since_s ?? 0) / 10) * 10);
+  const heat_s = bond ? plannedTime_s(map, bond, kind, past) : 0;
   const planned: Warming | null =
     bond && shop && setting && warmth && !warmth.on && isForCut(bond, op)
       ? {
@@ -96,6 +97,7 @@ export function useHeating(work: OpeningWork): HeatingHand {
     const mayComeOff = isSoft || alarm.alarm === 'limit' || warmth.problem !== null;
     return {
       title: heating.zone === undefined ? 'Heating' : `Heating, ${heating.zone}`,
+      cautions: ['heat'],
       label: mayComeOff ? 'Source is off and away' : 'Waiting for it to soften',
       lead: warmth.problem ? (
         <Unforeseen problem={warmth.problem} />
@@ -126,6 +128,7 @@ export function useHeating(work: OpeningWork): HeatingHand {
   }
   return {
     ...(zone === undefined ? {} : { title: `Heat it, ${zone}` }),
+    cautions: ['heat'],
     label: 'Source is on',
     lead: problem ? (
       <Unforeseen problem={problem} />
@@ -176,11 +179,10 @@ function kindOf(state: JobState, bond: BondJoint | null, op: Op | undefined): So
   return planned ?? (bond ? kindFor(bond, null) : 'plate');
 }
 
-function plannedTime_s(map: DeviceMap, bond: BondJoint, kind: Source, op: Op | undefined): number {
+function plannedTime_s(map: DeviceMap, bond: BondJoint, kind: Source, past: Past): number {
   const usual = warmingTime_s(map, bond, kind);
   // what is warmed again, in its turn or after a refusal, starts warm
-  const isAgain = op?.name !== 'heat' || (op.wait_s !== undefined && op.wait_s < usual);
-  return isAgain ? Math.max(60, Math.round(usual / 2)) : usual;
+  return past.length > 0 ? Math.max(60, Math.round(usual / 2)) : usual;
 }
 
 function round(value: number): number {

@@ -1,5 +1,4 @@
-import { type JobState, type Zone, zonesOf } from '@nibrel/core/bench';
-import { cutOfBond } from '@nibrel/core/cut';
+import { type JobState, lastWarmed, type Zone, zoneToWarm } from '@nibrel/core/bench';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/plan';
 import { useQuery } from '@tanstack/react-query';
@@ -30,7 +29,7 @@ export function useHand({ bench, map, state, op, isNow, waiting, side, now }: In
   const shop = useQuery(shopQuery).data;
   const joint = map.joints.find((each) => each.id === op?.joint);
   const bond: BondJoint | null = joint?.type === 'bond' ? joint : null;
-  const zone = bond ? zoneInHand(map, state, bond, op) : undefined;
+  const zone = bond ? zoneInHand(map, state, bond) : undefined;
   const near = op?.name === 'soak' && bond ? warmNearby(map, state, bond) : { bond, zone };
   const warmth = useWarmth(map, near.bond, near.zone, state, shop, now);
   const cut = cutFor(map, bond, shop, warmth);
@@ -50,7 +49,7 @@ export function useHand({ bench, map, state, op, isNow, waiting, side, now }: In
   if (!op || !bond || !shop) return null;
   if (isHeating) return heating;
   if (op.name === 'heat') return heating;
-  if (isCut) return cutting;
+  if (isCut) return isCold(state, bond, zone) ? heating : cutting;
   return waiting ? null : soaking;
 }
 
@@ -66,16 +65,12 @@ function warmNearby(map: DeviceMap, { opening }: JobState, bond: BondJoint): Pla
   return joint?.type === 'bond' ? { bond: joint, zone: last?.zone } : { bond, zone: undefined };
 }
 
-/** Zones are heated one after another before the cut; during it, it is the one of the next edge. */
-function zoneInHand(map: DeviceMap, { opening }: JobState, bond: BondJoint, op: Op | undefined): Zone | undefined {
-  const { heating } = opening;
-  if (heating?.joint === bond.id) return heating.zone;
-  if (op?.name === 'heat') {
-    const done = opening.zonesDone.get(bond.id) ?? [];
-    return zonesOf(bond).find((zone) => !done.includes(zone));
-  }
-  const done = opening.cut.get(bond.id);
-  // the order of the edges is the same at any speed
-  const next = cutOfBond(map, bond, { speed_mm_s: 1 })?.edges.find((each) => !done?.has(each.segment));
-  return bond.segments?.find((each) => each.id === next?.segment)?.zone;
+/** The zone of a bond that is being warmed or cut. */
+function zoneInHand(map: DeviceMap, { opening }: JobState, bond: BondJoint): Zone | undefined {
+  return opening.heating?.joint === bond.id ? opening.heating.zone : zoneToWarm(map, opening, bond);
+}
+
+/** Has the cut come to a zone that was not warmed yet? */
+function isCold({ opening }: JobState, bond: BondJoint, zone: Zone | undefined): boolean {
+  return bond.heat === true && zone !== undefined && lastWarmed(opening, bond.id, zone) === undefined;
 }
