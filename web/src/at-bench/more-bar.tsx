@@ -11,10 +11,13 @@ interface MoreBarProps {
   onIntake(): void;
 }
 
-/** What else can be done at the bench, always in the same place; to stop is at the end, apart. */
+/** What else can be done at the bench, always in sight at the same place; to stop is at the end, apart. */
 export function MoreBar({ paused, onUndo, onPanel, onPause, onIntake }: MoreBarProps) {
   return (
-    <nav aria-label="More" className="flex flex-wrap border-t border-ink px-2 text-note [&>button]:px-3">
+    <nav
+      aria-label="More"
+      className="sticky bottom-0 z-10 flex flex-wrap border-t border-ink bg-paper px-2 text-note [&_kbd]:hidden xl:[&_kbd]:inline-block [&>button]:px-3"
+    >
       <Button weight="quiet" keyName="U" onClick={onUndo}>
         Undo
       </Button>

@@ -27,7 +27,7 @@ export function KitView() {
   if (!shop.data) return <main className="p-8 text-far text-quiet">Fetching the kit</main>;
   const stock = shop.data.stock.toSorted((a, b) => Number(b.low) - Number(a.low) || a.name.localeCompare(b.name));
   return (
-    <main className="grid grow gap-x-10 px-6 py-5 lg:grid-cols-[20rem_minmax(0,1fr)]">
+    <main className="grid grow content-start gap-x-10 gap-y-8 px-6 py-5 lg:grid-cols-[20rem_minmax(0,1fr)]">
       <h1 className="sr-only">Kit</h1>
       {tell.isError && (
         <div className="lg:col-span-2">
