@@ -215,6 +215,14 @@ test('the heat bench foresees, lays recipes over each other, draws the device, a
   await expect(page.getByRole('dialog')).toContainText('measured here');
   await page.keyboard.press('Escape');
   await expect(headline).not.toHaveText(before!);
+  // the same in the unit of a shop that thinks in it
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByRole('radio', { name: '°F' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('checkbox', { name: 'Plate 158 °F, 5 min' })).toBeVisible();
+  await page.getByRole('slider', { name: 'Hot air' }).focus();
+  await page.keyboard.press('Home');
+  await expect(page.getByText('Never soft at 104 °F')).toBeVisible();
 });
 
 test('a pick card is printed from the device', async ({ page }) => {

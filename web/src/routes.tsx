@@ -1,6 +1,5 @@
 import type { ComponentType } from 'react';
 import { Link, type RouteObject, useParams, useRouteError } from 'react-router';
-import { BenchView } from './at-bench/bench-view.tsx';
 import { HomeView } from './home/home-view.tsx';
 import { Trouble } from './ui/caution.tsx';
 import { Shell } from './shell.tsx';
@@ -39,8 +38,6 @@ function Fresh(View: ComponentType) {
     return <View key={id} />;
   };
 }
-
-const AtBench = Fresh(BenchView);
 
 export const routes: RouteObject[] = [
   {
@@ -96,5 +93,9 @@ export const routes: RouteObject[] = [
       { path: '*', element: <Nowhere /> },
     ],
   },
-  { path: 'jobs/:id', element: <AtBench />, errorElement: <Broken /> },
+  {
+    path: 'jobs/:id',
+    lazy: () => import('./at-bench/bench-view.tsx').then(({ BenchView }) => ({ Component: Fresh(BenchView) })),
+    errorElement: <Broken />,
+  },
 ];

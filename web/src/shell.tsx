@@ -20,7 +20,7 @@ const VIEWS = [
 /** The frame of every view but the bench itself, which needs the room. */
 export function Shell() {
   const navigate = useNavigate();
-  const person = useSettings((settings) => settings.person);
+  const { person, temperature } = useSettings();
   const [panel, setPanel] = useState<'person' | 'settings' | null>(null);
   useKeys({
     n: () => void navigate('/new'),
@@ -60,7 +60,8 @@ export function Shell() {
           </Button>
         </div>
       </header>
-      <Outlet />
+      {/* whatever is in sight is written anew in the other unit */}
+      <Outlet key={temperature} />
       <PersonPanel open={panel === 'person'} onClose={() => setPanel(null)} />
       <SettingsPanel open={panel === 'settings'} onClose={() => setPanel(null)} />
     </div>
@@ -68,7 +69,7 @@ export function Shell() {
 }
 
 function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): void }) {
-  const { theme, sound, speech, setTheme, setSound, setSpeech } = useSettings();
+  const { theme, sound, speech, temperature, setTheme, setSound, setSpeech, setTemperature } = useSettings();
   const onOff = [
     { value: 'on', label: 'on' },
     { value: 'off', label: 'off' },
@@ -100,6 +101,16 @@ function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): v
           value={speech ? 'on' : 'off'}
           onChange={(value) => setSpeech(value === 'on')}
           options={onOff}
+        />
+        <span>Temperatures</span>
+        <Choice
+          label="Temperatures"
+          value={temperature}
+          onChange={setTemperature}
+          options={[
+            { value: 'C', label: '°C' },
+            { value: 'F', label: '°F' },
+          ]}
         />
       </div>
     </Panel>

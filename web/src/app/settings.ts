@@ -7,12 +7,14 @@ interface Settings {
   readonly theme: Theme;
   readonly sound: boolean;
   readonly speech: boolean;
+  readonly temperature: 'C' | 'F';
   /** who is at this bench; picked once, goes into every event */
   readonly person: string;
   readonly people: readonly string[];
   setTheme(theme: Theme): void;
   setSound(sound: boolean): void;
   setSpeech(speech: boolean): void;
+  setTemperature(temperature: 'C' | 'F'): void;
   setPerson(person: string): void;
 }
 
@@ -23,11 +25,13 @@ export const useSettings = create<Settings>()(
       theme: 'system',
       sound: true,
       speech: false,
+      temperature: 'C',
       person: '',
       people: [],
       setTheme: (theme) => set({ theme }),
       setSound: (sound) => set({ sound }),
       setSpeech: (speech) => set({ speech }),
+      setTemperature: (temperature) => set({ temperature }),
       setPerson: (person) =>
         set(({ people }) => ({ person, people: [person, ...people.filter((each) => each !== person)].slice(0, 12) })),
     }),

@@ -9,6 +9,7 @@ import { Caution } from '../ui/caution.tsx';
 import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
 import type { Hand } from './opening/hand.ts';
 import { isGate, opWords } from '../job/op-words.ts';
+import { inUnits } from '../app/units.ts';
 
 interface OperationProps {
   readonly mechanism: Mechanism;
@@ -49,7 +50,7 @@ export function Operation({ mechanism, state, op, lookahead, left, waitLeft, bus
   );
   return (
     <section aria-label="Operation" className="flex flex-col">
-      {cautions.map((caution) => caution && <Caution key={caution}>{caution}</Caution>)}
+      {cautions.map((caution) => caution && <Caution key={caution}>{inUnits(caution)}</Caution>)}
       <div className="flex flex-col gap-3 px-6 pt-4 pb-5">
         <p className="text-body text-quiet">
           {lookahead > 0 ? `Looking ahead, ${plural(lookahead, 'step')} on` : `${STAGES[op.stage]} · ${left} to go`}

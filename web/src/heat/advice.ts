@@ -1,6 +1,7 @@
 import type { Foresight, HeatSetting, Warming } from '@nibrel/core/heat';
 import type { MeasuredSource } from '@nibrel/core/shop';
 import { countdown, day } from '../app/format.ts';
+import { temperature, temperatureGap } from '../app/units.ts';
 
 export interface AdviceWords {
   readonly headline: string;
@@ -17,7 +18,7 @@ export function adviceWords({ soften_C, setting, heat_s }: Warming, foresight: F
     case 'ready':
       return {
         headline: `Soft after ${countdown(ready.late!)} at the latest`,
-        detail: `As early as ${countdown(ready.early!)}. Off at ${said}, it can be cut for ${working_s === null ? 'longer than is looked at' : `at least ${countdown(working_s)}`} by its layers, at the rim for less.`,
+        detail: `As early as ${countdown(ready.early!)}. Off at ${said}, it can be cut for ${working_s === null ? 'longer than is looked at' : `at least ${countdown(working_s)}`}, less at the rim.`,
         isGood: true,
       };
     case 'perhaps':
@@ -29,18 +30,18 @@ export function adviceWords({ soften_C, setting, heat_s }: Warming, foresight: F
     case 'not-ready':
       return {
         headline: `Not soft in ${said}`,
-        detail: `It has to reach ${soften_C} °C. Heat longer, or use what gives its heat faster.`,
+        detail: `It has to reach ${temperature(soften_C)}. Heat longer, or use what gives its heat faster.`,
         isGood: false,
       };
     case 'never':
       return {
-        headline: `Never soft at ${setting.temp_C} °C`,
-        detail: `The bond comes to ${Math.floor(foresight.most_C)} °C at most, and softens at ${soften_C} °C. More heat, not more force.`,
+        headline: `Never soft at ${temperature(setting.temp_C)}`,
+        detail: `The bond comes to ${temperature(Math.floor(foresight.most_C))} at most, and softens at ${temperature(soften_C)}. More heat, not more force.`,
         isGood: false,
       };
     case 'limit':
       return {
-        headline: `${limit!.what} may reach ${limit!.max_C} °C after ${countdown(limit!.seconds)}`,
+        headline: `${limit!.what} may reach ${temperature(limit!.max_C)} after ${countdown(limit!.seconds)}`,
         detail:
           limit!.seconds > heat_s
             ? 'Heat goes on inwards after the source is gone. Shorter, or cooler.'
@@ -59,5 +60,5 @@ export function originWords(
   if (!measured || setting.origin !== measured.setting.origin) return 'A guess: measure it, and the reach narrows.';
   const isHere = measured.map === on.map && measured.joint === on.joint;
   const where = isHere ? 'Measured here' : 'Measured on another bond, so with a wider reach,';
-  return `${where} ${day(measured.at)}, ${measured.residual_C.toFixed(1)} °C left over${measured.simulated ? ', on a stand-in (simulated)' : ''}.`;
+  return `${where} ${day(measured.at)}, ${temperatureGap(measured.residual_C)} left over${measured.simulated ? ', on a stand-in (simulated)' : ''}.`;
 }

@@ -2,6 +2,7 @@ import { type Band, valueAt } from '@nibrel/core/heat';
 import type { Chart } from 'chart.js';
 import { countdown } from '../app/format.ts';
 import type { CurvesProps } from './curves-props.ts';
+import { temperature } from '../app/units.ts';
 
 export type Colours = ReturnType<typeof tokens>;
 
@@ -46,9 +47,11 @@ export function wordsFor(
   return {
     colours,
     levels: [
-      { temp_C: soften_C, words: `soft from ${Math.round(soften_C)} °C`, colour: colours.now },
+      { temp_C: soften_C, words: `soft from ${temperature(soften_C)}`, colour: colours.now },
       ...shown.flatMap(({ what, max_C }) =>
-        max_C === undefined ? [] : [{ temp_C: max_C, words: `${what}: at most ${max_C} °C`, colour: colours.care }],
+        max_C === undefined
+          ? []
+          : [{ temp_C: max_C, words: `${what}: at most ${temperature(max_C)}`, colour: colours.care }],
       ),
     ].toSorted((a, b) => b.temp_C - a.temp_C),
     moments: [

@@ -16,6 +16,7 @@ import { countdown } from '../app/format.ts';
 import { type Colours, drawWords, LINE_PX, tokens, wordsFor } from './chart-words.ts';
 import type { CurvesProps } from './curves-props.ts';
 import { useSettings } from '../app/settings.ts';
+import { temperature } from '../app/units.ts';
 
 Chart.register(ScatterController, LineElement, PointElement, LinearScale, Filler);
 
@@ -153,7 +154,7 @@ function optionsOf(
         max: Math.ceil((highest + 4) / 10) * 10,
         grid,
         border: { color: colours.ink },
-        ticks: { color: colours.quiet, font, stepSize: 10, callback: (value) => `${value} °C` },
+        ticks: { color: colours.quiet, font, stepSize: 10, callback: (value) => temperature(Number(value)) },
       },
     },
   };

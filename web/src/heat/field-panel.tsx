@@ -8,6 +8,7 @@ import { Slide } from '../ui/slide.tsx';
 import type { Field } from '../workers/compute.worker.ts';
 import { useField } from './use-heat.ts';
 import { FieldPicture, Scale } from './field-picture.tsx';
+import { temperature } from '../app/units.ts';
 
 interface FieldPanelProps {
   readonly map: DeviceMap;
@@ -107,8 +108,8 @@ function Film({ map, bond, field, warming, working_s, speed_mm_s }: FilmProps) {
           {countdown(at_s)}, {at_s <= warming.heat_s ? 'source on' : 'source gone'}
         </h2>
         <p className="text-note text-quiet">
-          At the level of the bond, seen from the {isBack ? 'back' : 'front'}. The thick line is {warming.soften_C} °C;
-          an edge is drawn full where it is soft from corner to corner.
+          At the level of the bond, seen from the {isBack ? 'back' : 'front'}. The thick line is{' '}
+          {temperature(warming.soften_C)}; an edge is drawn full where it is soft from corner to corner.
         </p>
         <Scale />
         <div className="flex items-center gap-4">

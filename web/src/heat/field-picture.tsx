@@ -3,6 +3,7 @@ import { coldestOf } from '@nibrel/core/heat';
 import { contours } from 'd3-contour';
 import { useEffect, useRef } from 'react';
 import type { Field } from '../workers/compute.worker.ts';
+import { temperature, temperatures } from '../app/units.ts';
 
 interface FieldPictureProps {
   readonly map: DeviceMap;
@@ -84,12 +85,12 @@ export function FieldPicture({ map, field, moment, soften_C, mirrored, segments 
 export function Scale() {
   return (
     <div aria-hidden="true" className="mt-1 mb-2 flex max-w-80 items-center gap-2 text-note text-quiet">
-      <span>{COLD_C} °C</span>
+      <span>{temperature(COLD_C)}</span>
       <span
         className="h-3 grow border border-quiet"
         style={{ background: `linear-gradient(to right, ${STOPS.map((name) => `var(${name})`).join(', ')})` }}
       />
-      <span>{HOT_C} °C</span>
+      <span>{temperature(HOT_C)}</span>
     </div>
   );
 }
@@ -106,8 +107,7 @@ function saidOf(
   const soft = segments
     .filter(({ from, to }) => coldestOf(map, { from, to }, field, frame) >= soften_C)
     .map(({ id }) => id);
-  const [low, high] = [Math.min(...frame), Math.max(...frame)].map(Math.round);
-  return `Warmth over the device, ${low} to ${high} °C. Soft: ${soft.join(', ') || 'no edge'}.`;
+  return `Warmth over the device, ${temperatures(Math.min(...frame), Math.max(...frame))}. Soft: ${soft.join(', ') || 'no edge'}.`;
 }
 
 function clamp(value: number, most: number): number {

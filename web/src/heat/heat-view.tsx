@@ -30,6 +30,7 @@ import type { SetUp } from './set-up.ts';
 import { SourceForm } from './source-form.tsx';
 import { StackPicture } from './stack-picture.tsx';
 import { useForesight } from './use-heat.ts';
+import { inUnits } from '../app/units.ts';
 
 /** The heat bench: a source on a bond, foreseen before anybody warms anything. */
 export function HeatView() {
@@ -190,7 +191,7 @@ function Foreseen({ map, bond, warming, touch, laidOver, shop }: ForeseenProps) 
         <p className="text-lead text-quiet">{words.detail}</p>
       </div>
       {foresight.warnings.map((each) => (
-        <Caution key={each}>{each}</Caution>
+        <Caution key={each}>{inUnits(each)}</Caution>
       ))}
       <div className="h-[19rem] min-w-0">
         <Curves
@@ -225,6 +226,6 @@ function useOverlays(warming: Warming, laidOver: readonly string[]): Overlay[] {
   const foresights = [useForesight(found[0]!), useForesight(found[1]!), useForesight(found[2]!)];
   return [first, second, third].flatMap((recipe, index) => {
     const foresight = foresights[index]!.foresight;
-    return recipe && foresight ? [{ name: recipe.name, foresight }] : [];
+    return recipe && foresight ? [{ name: inUnits(recipe.name), foresight }] : [];
   });
 }

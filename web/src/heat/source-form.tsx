@@ -7,6 +7,7 @@ import { Slide } from '../ui/slide.tsx';
 import { originWords } from './advice.ts';
 import { SOURCE_OPTIONS } from './source-options.ts';
 import type { SetUp } from './set-up.ts';
+import { inUnits, temperature } from '../app/units.ts';
 
 interface SourceFormProps {
   readonly setUp: SetUp;
@@ -43,7 +44,7 @@ export function SourceForm({ setUp, measured, on, laidOver, onKind, onChange, on
       <Choice label="Source" value={setting.kind} options={SOURCE_OPTIONS} onChange={onKind} />
       <Slide
         label={capital(USUAL[setting.kind].name)}
-        said={`${setting.temp_C} °C`}
+        said={temperature(setting.temp_C)}
         value={setting.temp_C}
         min={40}
         max={setting.kind === 'plate' ? 400 : 160}
@@ -101,13 +102,13 @@ export function SourceForm({ setUp, measured, on, laidOver, onKind, onChange, on
                 checked={laidOver.includes(recipe.id)}
                 onChange={() => lay(recipe.id)}
               />
-              {recipe.name}
+              {inUnits(recipe.name)}
             </label>
             <button
               type="button"
               className="min-h-12 px-2 text-note whitespace-nowrap underline decoration-hair underline-offset-4"
               onClick={() => onChange({ setting: settingOfRecipe(recipe), heat_s: recipe.seconds })}
-              aria-label={`Set up: ${recipe.name}`}
+              aria-label={`Set up: ${inUnits(recipe.name)}`}
             >
               set up
             </button>

@@ -4,6 +4,7 @@ import { partName, type Plan, thingName } from '@nibrel/core/plan';
 import { screwLetters } from '@nibrel/core/screws';
 import { Caution } from '../ui/caution.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
+import { inUnits } from '../app/units.ts';
 
 /** Tools, screws, what moves over, what is used up, and what the owner must know. */
 export function PlanNeeds({ map, plan }: { readonly map: DeviceMap; readonly plan: Plan }) {
@@ -16,7 +17,7 @@ export function PlanNeeds({ map, plan }: { readonly map: DeviceMap; readonly pla
   return (
     <>
       {cautions.map((each) => (
-        <Caution key={each}>{each}</Caution>
+        <Caution key={each}>{inUnits(each)}</Caution>
       ))}
       <Block title="Tools">
         <p>{plan.tools.join(', ')}</p>

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import type { Session } from './session.ts';
+import { inUnits } from '../app/units.ts';
 
 interface NotTakenProps {
   readonly bench: Session;
@@ -23,7 +24,7 @@ export function NotTaken({ bench, children }: NotTakenProps) {
       )}
       {refusal && (
         <Trouble title="Not taken">
-          <p>{refusal.problem}</p>
+          <p>{inUnits(refusal.problem)}</p>
           {written && <p className="mt-1">You wrote: “{written}”</p>}
           <div className="mt-2 flex gap-2">
             {children}

@@ -14,6 +14,7 @@ import { Field } from '../ui/field.tsx';
 import { submitted } from '../ui/form.ts';
 import { GateSection, type Spread } from './gate-section.tsx';
 import { kitOf } from './kit-section.tsx';
+import { inUnits } from '../app/units.ts';
 
 interface BenchSectionProps {
   readonly job: OpenJob;
@@ -55,7 +56,7 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
     <GateSection spread={spread} title="The bench" said={said} done={done}>
       {map.cautions?.map((each) => (
         <div key={each} className="mb-2">
-          <Caution>{each}</Caution>
+          <Caution>{inUnits(each)}</Caution>
         </div>
       ))}
       <ul>

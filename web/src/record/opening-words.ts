@@ -3,6 +3,7 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { USUAL } from '@nibrel/core/heat';
 import { thingName } from '@nibrel/core/plan';
 import { capital, countdown, plural, spaced } from '../app/format.ts';
+import { temperature, temperatureGap } from '../app/units.ts';
 
 /** What was warmed, read, cut and soaked, as a line of the record; null for anything else. */
 export function openingLine(map: DeviceMap, event: BenchEvent): string | null {
@@ -10,19 +11,19 @@ export function openingLine(map: DeviceMap, event: BenchEvent): string | null {
     case 'heat-on': {
       const { joint, setting, zone, simulated } = event.data;
       const stood = simulated ? ', a stand-in (simulated)' : '';
-      return `${capital(USUAL[setting.kind].name)} at ${setting.temp_C} °C on ${thingName(map, joint)}${zone === undefined ? '' : `, ${zone}`}${stood}`;
+      return `${capital(USUAL[setting.kind].name)} at ${temperature(setting.temp_C)} on ${thingName(map, joint)}${zone === undefined ? '' : `, ${zone}`}${stood}`;
     }
     case 'heat-reading': {
       const { readings, simulated } = event.data;
       const last = readings.at(-1)!;
-      return `Thermometer: ${plural(readings.length, 'reading')}, last ${last.temp_C} °C after ${countdown(last.at_s)}${simulated ? ' (simulated)' : ''}`;
+      return `Thermometer: ${plural(readings.length, 'reading')}, last ${temperature(last.temp_C, 1)} after ${countdown(last.at_s)}${simulated ? ' (simulated)' : ''}`;
     }
     case 'heat-off': {
       const { joint, seconds, bond_C, setting, residual_C } = event.data;
-      const reached = bond_C === undefined ? '' : `, bond at about ${Math.round(bond_C)} °C`;
+      const reached = bond_C === undefined ? '' : `, bond at about ${temperature(bond_C)}`;
       const learned =
         setting && residual_C !== undefined
-          ? `; measured ${Math.round(setting.transfer.likely)} W/m²K, ${residual_C.toFixed(1)} °C left over`
+          ? `; measured ${Math.round(setting.transfer.likely)} W/m²K, ${temperatureGap(residual_C)} left over`
           : '';
       return `Source off ${thingName(map, joint)} after ${countdown(seconds)}${reached}${learned}`;
     }

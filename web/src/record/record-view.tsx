@@ -14,6 +14,7 @@ import { ScrewMark } from '../ui/screw-mark.tsx';
 import { computeLater } from '../workers/compute.ts';
 import { eventLine } from './event-words.ts';
 import { TakenIn } from './taken-in.tsx';
+import { inUnits } from '../app/units.ts';
 
 /** Everything that happened: when, by whom, times against the plan, the screws, the tests, the troubles. */
 export function RecordView() {
@@ -231,7 +232,7 @@ function Told({ warnings, state }: ToldProps) {
           <ul className="text-body">
             {state.corrections.map((each) => (
               <li key={each.path + each.text} className="border-b border-hair py-1">
-                {each.text} <code className="text-note">{each.path}</code>
+                {inUnits(each.text)} <code className="text-note">{each.path}</code>
               </li>
             ))}
           </ul>

@@ -6,6 +6,7 @@ import { useQuery } from '@tanstack/react-query';
 import { duration } from '../app/format.ts';
 import { Choice } from '../ui/choice.tsx';
 import { computeLater } from '../workers/compute.ts';
+import { inUnits } from '../app/units.ts';
 
 export interface SchoolsProps {
   readonly map: DeviceMap;
@@ -96,9 +97,9 @@ function School({
         />
         <p className="mt-1 text-note text-quiet">
           {!figures.data && 'Comparing'}
-          {chosen?.risk && <span className="text-ink">So: {chosen.risk}. </span>}
+          {chosen?.risk && <span className="text-ink">So: {inUnits(chosen.risk)}. </span>}
           {figures.data &&
-            others.map((each) => costWords(each.label, chosen, figures.data[each.value] ?? null)).join(' ')}
+            others.map((each) => inUnits(costWords(each.label, chosen, figures.data[each.value] ?? null))).join(' ')}
         </p>
       </div>
     </div>

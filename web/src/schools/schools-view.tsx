@@ -12,6 +12,7 @@ import { Field } from '../ui/field.tsx';
 import { submitted } from '../ui/form.ts';
 import { SelectField } from '../ui/select-field.tsx';
 import { Schools } from './plan-schools.tsx';
+import { temperatureFigure, temperatureUnit, typedTemperature } from '../app/units.ts';
 
 /** How this workshop works where practitioners disagree, and its limits. Jobs start from here and may differ. */
 export function SchoolsView() {
@@ -95,22 +96,36 @@ interface LimitProps {
   onLimit(value: number): void;
 }
 
+/** How a limit is written and read: a share in percent, a temperature in the unit of this bench. */
+function writingOf({ unit, percent }: (typeof LIMIT_WORDS)[keyof Limits]) {
+  if (unit === '°C') return { unit: temperatureUnit(), write: temperatureFigure, read: typedTemperature };
+  const scale = percent ? 100 : 1;
+  return {
+    unit,
+    write: (value: number) => String(Math.round(value * scale * 1000) / 1000),
+    read: (typed: string) => {
+      const number = decimal(typed);
+      return number === null ? null : number / scale;
+    },
+  };
+}
+
 function Limit({ name, value, onLimit }: LimitProps) {
   const words = LIMIT_WORDS[name];
-  const scale = words.percent ? 100 : 1;
-  const [typed, setTyped] = useState(String(Math.round(value * scale * 1000) / 1000));
-  const number = decimal(typed);
-  const isChanged = number !== null && Math.abs(number / scale - value) > 1e-9;
+  const { unit, write, read } = writingOf(words);
+  const [typed, setTyped] = useState(write(value));
+  const wanted = read(typed);
+  const isChanged = wanted !== null && write(wanted) !== write(value);
   return (
     <li className="border-b border-hair py-1">
-      <form onSubmit={submitted(() => number !== null && onLimit(number / scale))} className="flex items-end gap-3">
+      <form onSubmit={submitted(() => wanted !== null && onLimit(wanted))} className="flex items-end gap-3">
         <div className="grow">
           <Field
             id={`limit-${name}`}
-            label={`${words.name}, ${words.unit} (${words.origin})`}
+            label={`${words.name}, ${unit} (${words.origin})`}
             inputMode="decimal"
             value={typed}
-            problem={number === null ? 'A number' : ''}
+            problem={wanted === null ? 'A number' : ''}
             onChange={(event) => setTyped(event.target.value)}
           />
         </div>

@@ -16,6 +16,7 @@ import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { WayStrip } from './way-strip.tsx';
+import { inUnits } from '../app/units.ts';
 
 /** The whole way once, like a film at one's own pace: what comes off in which order, what is delicate, where it waits. */
 export function WayView() {
@@ -111,7 +112,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
             <h2 className="text-loud leading-[1.08] font-bold">{words.title}</h2>
             <p className="mt-1 text-far leading-tight">{words.thing}</p>
           </div>
-          {caution && <Caution>{caution}</Caution>}
+          {caution && <Caution>{inUnits(caution)}</Caution>}
           <p className="text-body text-quiet">
             {op.why} {op.whyNotEarlier}
           </p>

@@ -3,6 +3,7 @@ import { capital } from '../../app/format.ts';
 import type { AdviceWords } from '../../heat/advice.ts';
 import { SOURCE_OPTIONS } from '../../heat/source-options.ts';
 import { Choice } from '../../ui/choice.tsx';
+import { temperature } from '../../app/units.ts';
 
 /** How the clock of a source that only stands in for one runs. */
 export type Pace = 'real' | 'stand-in' | 'faster';
@@ -38,8 +39,8 @@ export function BeforeHeat({ setting, origin, distance_mm, face, standIns, pace,
     <div className="flex flex-col gap-3">
       <Choice label="Heat source" value={setting.kind} options={SOURCE_OPTIONS} onChange={onKind} />
       <p className="text-body">
-        {capital(USUAL[setting.kind].name)} at {setting.temp_C} °C{distance_mm ? `, from ${distance_mm} mm` : ''}, on
-        the {face}. <span className="text-quiet">{origin}</span>
+        {capital(USUAL[setting.kind].name)} at {temperature(setting.temp_C)}
+        {distance_mm ? `, from ${distance_mm} mm` : ''}, on the {face}. <span className="text-quiet">{origin}</span>
       </p>
       {setting.kind === 'air' && (
         <p className="text-body">Whatever stays in the gap under hot air has to be metal, not plastic.</p>

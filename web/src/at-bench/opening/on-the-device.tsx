@@ -5,6 +5,7 @@ import { Caution } from '../../ui/caution.tsx';
 import { Thermometer } from './thermometer.tsx';
 import type { Warmth } from './use-warmth.ts';
 import type { OpeningWork } from './work.ts';
+import { temperature, temperatureGap, temperatures } from '../../app/units.ts';
 
 /** So long before a limit it is said aloud. */
 export const WARN_S = 60;
@@ -26,14 +27,13 @@ export function OnTheDevice({ bench, map, shop, heating, on, soften_C }: OnTheDe
     <div className="flex flex-col gap-3">
       <p className="text-body text-quiet">
         {countdown(elapsed_s)} on{heating.simulated ? ', on a stand-in (simulated)' : ''}.{' '}
-        {clock &&
-          `Bond ${Math.round(clock.bond_C.low)} to ${Math.round(clock.bond_C.high)} °C, soft from ${Math.round(soften_C)} °C. `}
+        {clock && `Bond ${temperatures(clock.bond_C.low, clock.bond_C.high)}, soft from ${temperature(soften_C)}. `}
         {clock?.toLimit &&
-          `${clock.toLimit.what}: ${countdown(clock.toLimit.seconds)} to ${clock.toLimit.max_C} °C at the fastest. `}
+          `${clock.toLimit.what}: ${countdown(clock.toLimit.seconds)} to ${temperature(clock.toLimit.max_C)} at the fastest. `}
         {fit && !fit.isSound
-          ? `The readings do not fit, ${fit.residual_C.toFixed(1)} °C off: see where the thermometer is held. The guess stands.`
+          ? `The readings do not fit, ${temperatureGap(fit.residual_C)} off: see where the thermometer is held. The guess stands.`
           : fit
-            ? `Measured: ${Math.round(fit.transfer.low)} to ${Math.round(fit.transfer.high)} W/m²K from ${fit.readings} readings, ${fit.residual_C.toFixed(1)} °C left over.`
+            ? `Measured: ${Math.round(fit.transfer.low)} to ${Math.round(fit.transfer.high)} W/m²K from ${fit.readings} readings, ${temperatureGap(fit.residual_C)} left over.`
             : 'A guess until it is measured.'}
       </p>
       <Thermometer map={map.id} heating={heating} standIn={shop?.standIns ?? false} onReadings={read} />
@@ -57,8 +57,8 @@ export function Watching({ clock, working_s, cut_s }: WatchingProps) {
       {toLimit && toLimit.seconds < WARN_S && (
         <Caution>
           {toLimit.seconds > 0
-            ? `${toLimit.what} may reach ${toLimit.max_C} °C in ${countdown(toLimit.seconds)}. Take the source off.`
-            : `${toLimit.what} may have passed ${toLimit.max_C} °C. Take the source off now.`}
+            ? `${toLimit.what} may reach ${temperature(toLimit.max_C)} in ${countdown(toLimit.seconds)}. Take the source off.`
+            : `${toLimit.what} may have passed ${temperature(toLimit.max_C)}. Take the source off now.`}
         </Caution>
       )}
     </>

@@ -4,6 +4,7 @@ import { countdown, plural } from '../../app/format.ts';
 import { Choice } from '../../ui/choice.tsx';
 import type { Hand } from './hand.ts';
 import type { OpeningWork } from './work.ts';
+import { temperature } from '../../app/units.ts';
 
 const DROPS = ['2', '4', '6', '10', '15'] as const;
 type Drops = (typeof DROPS)[number];
@@ -35,10 +36,10 @@ export function useSoaking({ bench, state, op, bond, warmth }: OpeningWork): Han
         </div>
         <p className="text-body text-quiet">
           {hottest === undefined
-            ? `Nothing is foreseen to be warm here. Only below ${state.limits.solventBelow_C} °C, by touch.`
+            ? `Nothing is foreseen to be warm here. Only below ${temperature(state.limits.solventBelow_C)}, by touch.`
             : coolIn_s === 0
-              ? `What was warmed last is at ${Math.round(hottest)} °C at most, below the ${state.limits.solventBelow_C} °C for solvent.`
-              : `What was warmed last is at up to ${Math.round(hottest)} °C; solvent only below ${state.limits.solventBelow_C} °C${coolIn_s === null ? '' : `, in about ${countdown(coolIn_s)}`}.`}{' '}
+              ? `What was warmed last is at ${temperature(hottest)} at most, below the ${temperature(state.limits.solventBelow_C)} for solvent.`
+              : `What was warmed last is at up to ${temperature(hottest)}; solvent only below ${temperature(state.limits.solventBelow_C)}${coolIn_s === null ? '' : `, in about ${countdown(coolIn_s)}`}.`}{' '}
           After {plural(state.opening.drops + Number(drops), 'drop')} the bench is aired for {countdown(seconds)} before
           any heat.
         </p>

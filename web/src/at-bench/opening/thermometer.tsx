@@ -1,12 +1,12 @@
 import type { Heating } from '@nibrel/core/bench';
 import type { Reading, Spot } from '@nibrel/core/heat';
 import { useEffect, useRef, useState } from 'react';
-import { decimal } from '../../app/format.ts';
 import { elapsedNow } from './elapsed.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Field } from '../../ui/field.tsx';
 import { submitted } from '../../ui/form.ts';
+import { temperature, temperatureUnit, typedTemperature } from '../../app/units.ts';
 
 interface ThermometerProps {
   readonly map: string;
@@ -36,8 +36,8 @@ export function Thermometer({ map, heating, standIn, onReadings }: ThermometerPr
   const [problem, setProblem] = useState('');
   const { last, isOn } = useThermocouple(map, heating, standIn && heating.simulated === true, onReadings);
   const note = () => {
-    const temp_C = decimal(typed);
-    if (temp_C === null) return setProblem('A temperature in °C');
+    const temp_C = typedTemperature(typed);
+    if (temp_C === null) return setProblem(`A temperature in ${temperatureUnit()}`);
     // by the clock itself: the page's own lags a little, and two readings may fall between its ticks
     const at_s = Math.round(elapsedNow(heating) * 100) / 100;
     const taken = onReadings([{ at_s, temp_C, spot }], false);
@@ -50,14 +50,14 @@ export function Thermometer({ map, heating, standIn, onReadings }: ThermometerPr
         <span>Thermometer</span>
         <span className="text-quiet">
           {heating.readings.length > 0
-            ? `${heating.readings.length} read, last ${heating.readings.at(-1)!.temp_C} °C${heating.simulatedReadings ? ' (simulated)' : ''}`
+            ? `${heating.readings.length} read, last ${temperature(heating.readings.at(-1)!.temp_C, 1)}${heating.simulatedReadings ? ' (simulated)' : ''}`
             : 'nothing read yet'}
         </span>
       </summary>
       <Choice label="Where it is held" value={spot} options={SPOTS} onChange={setSpot} />
       <form onSubmit={submitted(note)} className="mt-2 grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
         <Field
-          label="Shows, °C"
+          label={`Shows, ${temperatureUnit()}`}
           inputMode="decimal"
           value={typed}
           {...(problem ? { problem } : {})}
@@ -67,7 +67,10 @@ export function Thermometer({ map, heating, standIn, onReadings }: ThermometerPr
       </form>
       {isOn && (
         <p role="status" className="mt-2 text-body">
-          Simulated: {last ? `${last.temp_C} °C, ${heating.setting.kind} shows ${last.source_C} °C` : 'waiting'}
+          Simulated:{' '}
+          {last
+            ? `${temperature(last.temp_C, 1)}, ${heating.setting.kind} shows ${temperature(last.source_C, 1)}`
+            : 'waiting'}
         </p>
       )}
     </details>

@@ -1,0 +1,53 @@
+import { afterEach, describe, expect, it } from 'vitest';
+import { useSettings } from './settings.ts';
+import {
+  inUnits,
+  temperature,
+  temperatureFigure,
+  temperatureGap,
+  temperatures,
+  temperatureUnit,
+  typedTemperature,
+} from './units.ts';
+
+const inFahrenheit = () => useSettings.setState({ temperature: 'F' });
+afterEach(() => useSettings.setState({ temperature: 'C' }));
+
+describe('a temperature', () => {
+  it('is shown in °C where nothing else is chosen', () => {
+    expect(temperature(60)).toBe('60 °C');
+    expect(temperature(62.44, 1)).toBe('62.4 °C');
+    expect(temperatures(54.6, 62.4)).toBe('55 to 62 °C');
+    expect(temperatureGap(0.6)).toBe('0.6 °C');
+    expect(typedTemperature('62,5')).toBe(62.5);
+    expect(inUnits('over 60 °C can vent')).toBe('over 60 °C can vent');
+  });
+
+  it('is shown in °F where that is chosen; what lies between two has no zero', () => {
+    inFahrenheit();
+    expect(temperatureUnit()).toBe('°F');
+    // 60 °C is 140 °F: the definition of the scale, 32 and 212 at the ice and steam points
+    expect(temperature(60)).toBe('140 °F');
+    expect(temperature(0)).toBe('32 °F');
+    expect(temperature(100)).toBe('212 °F');
+    expect(temperatures(55, 60)).toBe('131 to 140 °F');
+    expect(temperatureGap(10)).toBe('18.0 °F');
+  });
+
+  it('is typed in what is chosen, and comes back as it was typed', () => {
+    inFahrenheit();
+    expect(typedTemperature('140')).toBe(60);
+    expect(typedTemperature('')).toBeNull();
+    expect(typedTemperature('warm')).toBeNull();
+    for (const typed of ['104', '105.8', '33.3', '-4']) {
+      expect(temperatureFigure(typedTemperature(typed)!)).toBe(typed);
+    }
+  });
+
+  it('is turned in the sentences of the core as well', () => {
+    inFahrenheit();
+    expect(inUnits('Battery face up to 56 °C of 60 °C.')).toBe('Battery face up to 133 °F of 140 °F.');
+    expect(inUnits('From 40 to 80.5 °C in 2 s')).toBe('From 104 to 177 °F in 2 s');
+    expect(inUnits('-5 °C, 3 mm')).toBe('23 °F, 3 mm');
+  });
+});
