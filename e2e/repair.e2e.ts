@@ -39,6 +39,10 @@ test('a Tern 5 display is replaced by keyboard alone, through a killed server, t
   await server.kill();
   await page.keyboard.press('Space');
   await expect(page.getByRole('alert')).toContainText('does not answer');
+  await page.keyboard.press('n');
+  await page.getByRole('dialog').getByRole('textbox').fill('the lamp went out');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('2 entries not saved yet');
   await server.up();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expect(operation(page).getByText(left)).toHaveCount(0);
@@ -50,6 +54,7 @@ test('a Tern 5 display is replaced by keyboard alone, through a killed server, t
   await expect(page.getByRole('region', { name: 'Screws' })).toContainText('none left on the mat');
   await expect(page.getByRole('region', { name: 'Tests' })).toContainText('works');
   await expect(page.getByRole('region', { name: 'What happened' })).toContainText('Finished');
+  await expect(page.getByRole('region', { name: 'What happened' })).toContainText('the lamp went out');
 });
 
 test('two windows on one job do not do the same step twice', async ({ browser }) => {

@@ -2,6 +2,7 @@ import type { BenchEvent } from '@nibrel/core/bench';
 import type { ReactNode } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
+import { plural } from '../app/format.ts';
 import type { Session } from './session.ts';
 import { inUnits } from '../app/units.ts';
 
@@ -20,6 +21,9 @@ export function NotTaken({ bench, children }: NotTakenProps) {
       {bench.unreachable && (
         <Trouble title="The server does not answer">
           <p>Nothing more is shown as done until it does. Trying again by itself.</p>
+          {bench.unsavedCount > 0 && (
+            <p>{plural(bench.unsavedCount, 'entry', 'entries')} not saved yet: leave this page open.</p>
+          )}
         </Trouble>
       )}
       {refusal && (

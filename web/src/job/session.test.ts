@@ -80,8 +80,10 @@ describe('a job open at this bench', () => {
       session.send('measure', { thickness_mm: 8.4 }),
       session.send('note', { text: 'dry' }),
     ];
+    expect(state().unsavedCount).toBe(3);
     await server.answerAll();
     expect(await Promise.all(sent)).toEqual([true, true, true]);
+    expect(state().unsavedCount).toBe(0);
     expect(server.events.map(({ type }) => type)).toEqual(['words', 'measure', 'note']);
   });
 

@@ -32,6 +32,8 @@ export interface Session {
   readonly planProblem: string | null;
   /** the event that waits for the server; what is asked for meanwhile waits its turn */
   readonly unsaved: BenchEvent | null;
+  /** how much has been asked for and is not on the server's disk yet */
+  readonly unsavedCount: number;
   readonly unreachable: boolean;
   /** why the last thing asked for was refused, and what was asked */
   readonly refusal: { readonly problem: string; readonly asked: BenchEvent } | null;
@@ -103,7 +105,11 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
     const inTurn = (asked: string, act: () => Promise<boolean>): Promise<boolean> => {
       if (waiting.has(asked)) return Promise.resolve(false);
       waiting.add(asked);
-      const taken = turn.then(act).finally(() => waiting.delete(asked));
+      set({ unsavedCount: waiting.size });
+      const taken = turn.then(act).finally(() => {
+        waiting.delete(asked);
+        set({ unsavedCount: waiting.size });
+      });
       turn = taken.catch(() => undefined);
       return taken;
     };
@@ -149,6 +155,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       planning: false,
       planProblem: null,
       unsaved: null,
+      unsavedCount: 0,
       unreachable: false,
       refusal: null,
 
