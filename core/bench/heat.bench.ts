@@ -11,25 +11,14 @@ import {
   settingFor,
   stackOfBond,
 } from '../src/heat/index.ts';
+import { FRONT_ON_PLATE } from '../test/phone-stack.ts';
 import { median, noise, timed } from './measure.ts';
 
 const round = (value: number) => Number(value.toPrecision(3));
 
-/** A phone on a plate: six layers, ten minutes. */
+/** Six layers, ten minutes. */
 const phone: HeatRequest = {
-  layers: [
-    { material: 'display stack', thickness_mm: 1.6 },
-    { material: 'acrylic foam tape', thickness_mm: 0.3 },
-    { material: 'aluminium alloy', thickness_mm: 1 },
-    { material: 'still air gap', thickness_mm: 0.4 },
-    { material: 'pouch cell', thickness_mm: 4.4 },
-    { material: 'soda-lime glass', thickness_mm: 0.8 },
-  ],
-  source: { kind: 'plate', temp_C: 70, contact_W_m2K: 300 },
-  after: { h_W_m2K: 12, temp_C: 22 },
-  far: { h_W_m2K: 8, temp_C: 22 },
-  initial_C: 22,
-  heat_s: 300,
+  ...FRONT_ON_PLATE,
   total_s: 600,
   probes: [{ id: 'bond', layer: 1, fraction: 0.5 }],
 };

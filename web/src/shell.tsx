@@ -5,7 +5,7 @@ import { Button } from './ui/button.tsx';
 import { Choice } from './ui/choice.tsx';
 import { Panel } from './ui/panel.tsx';
 import { useKeys } from './app/keys.ts';
-import { type Theme, useSettings } from './app/settings.ts';
+import { type TemperatureUnit, type Theme, useSettings } from './app/settings.ts';
 
 const VIEWS = [
   ['/', 'Bench'],
@@ -103,7 +103,7 @@ function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): v
           options={onOff}
         />
         <span>Temperatures</span>
-        <Choice
+        <Choice<TemperatureUnit>
           label="Temperatures"
           value={temperature}
           onChange={setTemperature}

@@ -60,6 +60,11 @@ describe('heating', () => {
         .send('heat-off', { joint: 'front-bond', seconds: 120 });
     const next = () => zoneToWarm(map, bench.state.opening, bond);
     expect(next()).toBe('lower');
+    // where the cut does not begin is not what the plan waits for
+    warm('upper');
+    expect(bench.state.steps.has('heat:front-bond')).toBe(false);
+    bench.send('undo', { event: bench.state.events.at(-1)!.id });
+    bench.send('undo', { event: bench.state.events.findLast(({ type }) => type === 'heat-on')!.id });
     warm('lower');
     expect(ids(bench)[0]).toBe('release:front-bond');
     for (const segment of ['bottom', 'lower-right', 'lower-left']) {

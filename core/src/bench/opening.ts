@@ -136,7 +136,9 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
       ...together.map((joint) => ({ joint, ...warmed })),
     ],
   });
-  return isWarmedThrough(after.state.opening, bond) ? { state: withMark(after.state, `heat:${bond.id}`) } : after;
+  return isWarmedThrough(mechanism.map, after.state.opening, bond)
+    ? { state: withMark(after.state, `heat:${bond.id}`) }
+    : after;
 }
 
 function edgeCut(mechanism: Mechanism, state: JobState, { joint, segment }: OpeningEventData['edge']): Outcome {

@@ -1,5 +1,5 @@
 import { cutOfBond } from '../cut/index.ts';
-import type { BondJoint, DeviceMap } from '../device-map/index.ts';
+import type { BondJoint, BondSegment, DeviceMap } from '../device-map/index.ts';
 import { lastWarmed, type Opening, type Zone } from './opening-state.ts';
 
 /** The zones of a bond, which are heated one after another. */
@@ -12,18 +12,22 @@ export function zonesOf(bond: BondJoint): Zone[] {
  * it; where nothing is cut, all of them are, the one that was left alone longest first.
  */
 export function zoneToWarm(map: DeviceMap, opening: Opening, bond: BondJoint): Zone | undefined {
-  const done = opening.cut.get(bond.id);
-  // the order of the edges is the same at any speed
-  const next = cutOfBond(map, bond, { speed_mm_s: 1 })?.edges.find((each) => !done?.has(each.segment));
-  if (next) return bond.segments?.find((each) => each.id === next.segment)?.zone;
+  const next = nextEdge(map, opening, bond);
+  if (next) return next.zone;
   const order = opening.warmed.flatMap(({ joint, zone }) => (joint === bond.id && zone !== undefined ? [zone] : []));
   return zonesOf(bond).toSorted((a, b) => order.indexOf(a) - order.indexOf(b))[0];
 }
 
-/** Is the plan's warming of a bond over: all of it warmed, or as much as its cut begins with? */
-export function isWarmedThrough(opening: Opening, bond: BondJoint): boolean {
-  const zones = zonesOf(bond);
-  const warm = zones.filter((zone) => lastWarmed(opening, bond.id, zone) !== undefined);
-  const isCut = (bond.segments ?? []).some(({ depth }) => depth !== undefined);
-  return warm.length === zones.length || (isCut && warm.length > 0);
+/** Is the plan's warming of a bond over: warm where the cut is, or all of it where nothing is cut? */
+export function isWarmedThrough(map: DeviceMap, opening: Opening, bond: BondJoint): boolean {
+  const next = nextEdge(map, opening, bond);
+  const zones = next ? [next.zone] : zonesOf(bond);
+  return zones.every((zone) => lastWarmed(opening, bond.id, zone) !== undefined);
+}
+
+function nextEdge(map: DeviceMap, { cut }: Opening, bond: BondJoint): BondSegment | undefined {
+  const done = cut.get(bond.id);
+  // the order of the edges is the same at any speed
+  const next = cutOfBond(map, bond, { speed_mm_s: 1 })?.edges.find((each) => !done?.has(each.segment));
+  return bond.segments?.find((each) => each.id === next?.segment);
 }

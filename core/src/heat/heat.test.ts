@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { coefficient, eigenvalue, planeWall } from '../../test/plane-wall.ts';
 import { heatRequest, type HeatRequest, heatThrough, materialNamed, MATERIALS } from './index.ts';
+import { FRONT_ON_PLATE } from '../../test/phone-stack.ts';
 
 /** Within this of the exact solution (contract.md, compute/heat). */
 const NEAR_C = 0.2;
@@ -173,21 +174,8 @@ describe('conduction, against closed forms', () => {
   });
 });
 
-/** A phone's front on a plate: glass of the display, its foam, the frame. */
 const front: HeatRequest = {
-  layers: [
-    { material: 'display stack', thickness_mm: 1.6 },
-    { material: 'acrylic foam tape', thickness_mm: 0.3 },
-    { material: 'aluminium alloy', thickness_mm: 1 },
-    { material: 'still air gap', thickness_mm: 0.4 },
-    { material: 'pouch cell', thickness_mm: 4.4 },
-    { material: 'soda-lime glass', thickness_mm: 0.8 },
-  ],
-  source: { kind: 'plate', temp_C: 70, contact_W_m2K: 300 },
-  after: { h_W_m2K: 12, temp_C: 22 },
-  far: { h_W_m2K: 8, temp_C: 22 },
-  initial_C: 22,
-  heat_s: 300,
+  ...FRONT_ON_PLATE,
   total_s: 900,
   probes: [
     { id: 'bond', layer: 1, fraction: 0.5 },

@@ -27,7 +27,7 @@ export const RECIPES: readonly Recipe[] = [
     kind: 'pad',
     temp_C: 60,
     seconds: 420,
-    note: '60 °C is 140 °F; 5 to 7 min. For thin front seals.',
+    note: '5 to 7 min. For thin front seals.',
   },
   {
     id: 'air-halves',

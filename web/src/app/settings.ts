@@ -3,18 +3,21 @@ import { persist } from 'zustand/middleware';
 
 export type Theme = 'light' | 'dark' | 'system';
 
+/** All is computed and kept in °C; this is how it is shown at this bench. */
+export type TemperatureUnit = 'C' | 'F';
+
 interface Settings {
   readonly theme: Theme;
   readonly sound: boolean;
   readonly speech: boolean;
-  readonly temperature: 'C' | 'F';
+  readonly temperature: TemperatureUnit;
   /** who is at this bench; picked once, goes into every event */
   readonly person: string;
   readonly people: readonly string[];
   setTheme(theme: Theme): void;
   setSound(sound: boolean): void;
   setSpeech(speech: boolean): void;
-  setTemperature(temperature: 'C' | 'F'): void;
+  setTemperature(temperature: TemperatureUnit): void;
   setPerson(person: string): void;
 }
 

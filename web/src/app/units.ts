@@ -1,10 +1,7 @@
 import { decimal } from './format.ts';
 import { useSettings } from './settings.ts';
 
-/** All is computed and kept in °C; this is how it is shown at this bench. */
-export type TemperatureUnit = 'C' | 'F';
-
-const unit = (): TemperatureUnit => useSettings.getState().temperature;
+const unit = () => useSettings.getState().temperature;
 const shown = (value_C: number) => (unit() === 'F' ? value_C * 1.8 + 32 : value_C);
 const fixed = (value: number, digits: number) => String(Number(value.toFixed(digits)));
 

@@ -3,10 +3,10 @@ import { useState } from 'react';
 import { decimal } from '../app/format.ts';
 import { useTellShop } from '../kit/tell-shop.ts';
 import { Button } from '../ui/button.tsx';
-import { Trouble } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
 import { type Closing, submitted } from '../ui/form.ts';
 import { Panel } from '../ui/panel.tsx';
+import { NotTold } from '../kit/not-told.tsx';
 
 interface MaterialsPanelProps extends Closing {
   readonly materials: readonly Material[];
@@ -100,11 +100,7 @@ function MaterialForm({ material, onDone }: { readonly material: Material | null
   };
   return (
     <form onSubmit={submitted(keep)} className="flex flex-col gap-4">
-      {tell.isError && (
-        <Trouble title="Not taken">
-          <p>{tell.error.message}</p>
-        </Trouble>
-      )}
+      <NotTold error={tell.error} />
       <Field
         label="Material"
         value={typed.id}

@@ -95,14 +95,17 @@ export function SourceForm({ setUp, measured, on, laidOver, onKind, onChange, on
         <legend className="text-note text-quiet">Recipes in use, at most three laid over</legend>
         {RECIPES.map((recipe) => (
           <div key={recipe.id} className="flex items-center border-b border-hair">
-            <label className="flex min-h-12 grow items-center gap-3 text-body">
+            <label className="flex min-h-12 grow items-center gap-3 py-1 text-body">
               <input
                 type="checkbox"
-                className="size-5 accent-ink"
+                className="size-5 shrink-0 accent-ink"
                 checked={laidOver.includes(recipe.id)}
                 onChange={() => lay(recipe.id)}
               />
-              {inUnits(recipe.name)}
+              <span>
+                {inUnits(recipe.name)}
+                {laidOver.includes(recipe.id) && <span className="block text-note text-quiet">{recipe.note}</span>}
+              </span>
             </label>
             <button
               type="button"

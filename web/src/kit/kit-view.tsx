@@ -10,6 +10,7 @@ import { submitted } from '../ui/form.ts';
 import { amount } from './amount.ts';
 import { NewItem } from './new-item.tsx';
 import { useTellShop } from './tell-shop.ts';
+import { NotTold } from './not-told.tsx';
 
 /** What the workshop owns: tools and bits, and what is used up, counted down by the repairs themselves. */
 export function KitView() {
@@ -29,13 +30,9 @@ export function KitView() {
   return (
     <main className="grid grow content-start gap-x-10 gap-y-8 px-6 py-5 lg:grid-cols-[20rem_minmax(0,1fr)]">
       <h1 className="sr-only">Kit</h1>
-      {tell.isError && (
-        <div className="lg:col-span-2">
-          <Trouble title="Not taken">
-            <p>{tell.error.message}</p>
-          </Trouble>
-        </div>
-      )}
+      <div className="empty:hidden lg:col-span-2">
+        <NotTold error={tell.error} />
+      </div>
       <Tools tools={shop.data.tools} onTool={(name, owned) => tell.mutate({ type: 'tool', data: { name, owned } })} />
       <section aria-label="Used up">
         <h2 className="text-far font-bold">What is used up</h2>

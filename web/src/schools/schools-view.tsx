@@ -7,12 +7,12 @@ import { decimal } from '../app/format.ts';
 
 import { useTellShop } from '../kit/tell-shop.ts';
 import { Button } from '../ui/button.tsx';
-import { Trouble } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
 import { submitted } from '../ui/form.ts';
 import { SelectField } from '../ui/select-field.tsx';
 import { Schools } from './plan-schools.tsx';
 import { temperatureFigure, temperatureUnit, typedTemperature } from '../app/units.ts';
+import { NotTold } from '../kit/not-told.tsx';
 
 /** How this workshop works where practitioners disagree, and its limits. Jobs start from here and may differ. */
 export function SchoolsView() {
@@ -31,13 +31,9 @@ export function SchoolsView() {
   return (
     <main className="grid grow gap-x-10 px-6 py-5 lg:grid-cols-[minmax(0,1fr)_24rem]">
       <h1 className="sr-only">Schools</h1>
-      {tell.isError && (
-        <div className="lg:col-span-2">
-          <Trouble title="Not taken">
-            <p>{tell.error.message}</p>
-          </Trouble>
-        </div>
-      )}
+      <div className="empty:hidden lg:col-span-2">
+        <NotTold error={tell.error} />
+      </div>
       <section aria-label="Schools of this workshop">
         <h2 className="text-far font-bold">Where practitioners disagree</h2>
         <p className="text-body text-quiet">
