@@ -1,17 +1,22 @@
 import {
   type BenchEvent,
+  type BenchUse,
   doneStep,
+  dropsOf,
   type EventData,
   type EventType,
+  IDLE,
   type Job,
   type JobState,
   newJob,
   planAhead,
+  targetsForNow,
   withEvent,
 } from '../src/bench/index.ts';
 import type { DeviceMap } from '../src/device-map/index.ts';
 import { mechanismOf } from '../src/holds/index.ts';
-import type { Target } from '../src/plan/index.ts';
+import { type Op, settled, type Target } from '../src/plan/index.ts';
+import { benchItems, tellAnyhow } from '../src/prepare/index.ts';
 import { DEFAULT_LIMITS, type Limits } from '../src/shop/index.ts';
 
 // what a plan says is legal also where its order is not proven least
@@ -23,7 +28,10 @@ export class TestBench {
   readonly job: Job;
   state: JobState;
   problem: string | null = null;
+  /** other repairs at the same benches */
+  others: BenchUse = IDLE;
   #count = 0;
+  #waited_s = 0;
 
   constructor(map: DeviceMap, targets: readonly Target[], limits: Partial<Limits> = {}) {
     this.mechanism = mechanismOf(map);
@@ -40,15 +48,49 @@ export class TestBench {
     this.state = newJob(this.mechanism, this.job);
   }
 
-  send<Type extends EventType>(type: Type, data: EventData[Type]): this {
+  /** Ines says it; Maren leads. Every event is a second after the one before. */
+  send<Type extends EventType>(type: Type, data: EventData[Type], by = 'Ines'): this {
     this.#count++;
     const id = `00000000-0000-4000-8000-${String(this.#count).padStart(12, '0')}`;
-    const at = new Date(Date.UTC(2026, 10, 24, 8, 0, this.#count)).toISOString();
-    const event = { id, type, at, by: 'Ines', data } as unknown as BenchEvent;
-    const outcome = withEvent(this.mechanism, this.state, event);
+    const at = new Date(Date.UTC(2026, 10, 24, 8, 0, this.#count + this.#waited_s)).toISOString();
+    const event = { id, type, at, by, data } as unknown as BenchEvent;
+    const outcome = withEvent(this.mechanism, this.state, event, {
+      roleOf: (name) => (name === 'Maren' ? 'lead' : 'technician'),
+      hasLead: true,
+      othersAt: () => this.others,
+      now: null,
+    });
     this.problem = 'problem' in outcome ? outcome.problem : null;
     if ('state' in outcome) this.state = outcome.state;
     return this;
+  }
+
+  /** Time goes by. */
+  wait(seconds: number): this {
+    this.#waited_s += seconds;
+    return this;
+  }
+
+  /** The bench is as it has to be, all of it, and the cell is low enough for any cut. */
+  prepare(): this {
+    const { map } = this.mechanism;
+    const { policy } = settled(this.state.policy);
+    const targets = targetsForNow(this.mechanism, this.state);
+    const items = benchItems(map, targets, policy).map(({ id }) => id);
+    const charge = map.battery ? { charge: 0.2 } : {};
+    return this.send('prepared', { items, skipped: [], told: tellAnyhow(map, targets), ...charge });
+  }
+
+  /** Does an operation of a plan as it is done at a bench: shown, tried, aired, or ticked. */
+  do(op: Op): this {
+    if (op.name === 'prepare') return this.prepare();
+    if (op.name === 'vent' && dropsOf(this.state.opening) > 0)
+      return this.wait(op.wait_s!).send('aired', { step: op.id });
+    const stage = op.id === 'test:before' ? 'before' : 'after';
+    for (const id of op.name === 'test' ? (op.functions ?? []) : []) {
+      this.send('test', { function: id, result: 'works', stage });
+    }
+    return this.send('did', { steps: [doneStep(op)] });
   }
 
   ahead() {
@@ -63,7 +105,7 @@ export class TestBench {
   until(id?: string): this {
     for (const op of this.ahead()) {
       if (op.id === id) return this;
-      this.send('did', { steps: [doneStep(op)] });
+      this.do(op);
       if (this.problem) throw new Error(`${op.id}: ${this.problem}`);
     }
     return this;

@@ -1,12 +1,21 @@
-import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
-import { Hono } from 'hono';
-import { ComputePool } from './compute/pool.ts';
-import { contentPolicy, onlyFromHere, secured } from './http/guard.ts';
+import { type Context, Hono } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
+import { csrf } from 'hono/csrf';
+import { HTTPException } from 'hono/http-exception';
+import type { SecureHeadersVariables } from 'hono/secure-headers';
+import { MOST_PHOTO_BYTES } from '@nibrel/core/photos';
+import { ComputePool, DESK } from './compute/pool.ts';
+import { Prospects } from './compute/prospects.ts';
+import { MOST_BYTES, tooLarge } from './http/body.ts';
+import { Changes } from './http/changes.ts';
+import { onlyFromHere, secured } from './http/guard.ts';
 import { openApi } from './http/openapi.ts';
 import { answerProblem, Problem } from './http/problem.ts';
+import { type Network, sessionRoutes, signedInOnly } from './network/sign-in.ts';
+import { changeRoutes } from './routes/changes.ts';
 import { computeRoutes } from './routes/compute.ts';
 import { deviceMapRoutes } from './routes/device-maps.ts';
 import { jobRoutes } from './routes/jobs.ts';
@@ -16,6 +25,7 @@ import { shopRoutes } from './routes/shop.ts';
 import { standInRoutes } from './routes/stand-ins.ts';
 import type { Db } from './store/database.ts';
 import { DeviceMaps } from './store/device-maps.ts';
+import { sentenceFor } from './store/disk-problem.ts';
 import { Jobs } from './store/jobs.ts';
 import { Photos } from './store/photos.ts';
 import { ShopLog } from './store/shop.ts';
@@ -28,6 +38,8 @@ export interface AppOptions {
   readonly standIns?: boolean;
   /** names beside loopback that the server answers to */
   readonly hosts?: readonly string[];
+  /** who may come in, where others reach the server; null where only this machine does */
+  readonly network?: Network | null;
   /** the built web application; left out where only the API is wanted */
   readonly webRoot?: string;
   readonly now?: () => Date;
@@ -44,34 +56,40 @@ export interface NibrelApp {
 
 /** The API and the web application on one Hono app. */
 export function createApp(options: AppOptions): NibrelApp {
-  const { db, photoFolder, standIns = false, hosts = [], webRoot, now = () => new Date() } = options;
-  const maps = new DeviceMaps(db);
+  const { db, photoFolder, standIns = false, hosts = [], network = null, webRoot, now = () => new Date() } = options;
+  const changes = new Changes();
+  const jobChanged = (id: string, revision: number) => changes.tell({ what: 'job', id, revision });
+  const maps = new DeviceMaps(db, (id, revision) => changes.tell({ what: 'map', id, revision }));
   const photos = new Photos(db, photoFolder);
-  const jobs = new Jobs(db, maps, photos);
-  const shop = new ShopLog(db);
+  const shop = new ShopLog(db, (revision) => changes.tell({ what: 'shop', id: 'shop', revision }));
+  const jobs = new Jobs(db, maps, photos, () => shop.shop, jobChanged);
   const pool = new ComputePool();
+  const desk = new ComputePool(DESK);
+  const prospects = new Prospects(jobs, maps, pool, jobChanged);
   const stamp = () => now().toISOString();
   const app = new Hono();
 
   app.use(secured);
   app.use(onlyFromHere(hosts));
-  app.onError((error, context) => {
-    if (error instanceof Problem) return answerProblem(context, error);
-    console.error(error);
-    return answerProblem(
-      context,
-      new Problem(500, 'Something went wrong here. Nothing that was acknowledged is lost.'),
-    );
-  });
+  app.use(async (context, next) => (fromBrowser(context) ? formsFromHere(context, next) : next()));
+  app.onError((error, context) => answerProblem(context, problemOf(error)));
 
   const api = new Hono();
+  api.use(async (context, next) => {
+    await next();
+    if (!context.res.headers.has('cache-control')) context.header('cache-control', 'no-store');
+  });
+  api.use(signedInOnly(network));
+  api.use(limitedBody);
   api.get('/health', (context) => context.json({ status: 'ok' }));
   api.get('/openapi.json', (context) => context.json(openApi()));
-  api.route('/device-maps', deviceMapRoutes(maps, pool, stamp));
-  api.route('/jobs', jobRoutes(jobs, maps, photos, shop, stamp));
-  api.route('/jobs', photoRoutes(photos, jobs, stamp));
+  api.route('/session', sessionRoutes(network, shop));
+  api.route('/changes', changeRoutes(changes));
+  api.route('/device-maps', deviceMapRoutes(maps, pool, desk, stamp));
+  api.route('/jobs', jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, now: stamp }));
+  api.route('/jobs', photoRoutes(photos, jobs, desk, stamp));
   api.route('/parts', partRoutes(jobs, maps, shop, stamp));
-  api.route('/shop', shopRoutes(shop, jobs, stamp, standIns));
+  api.route('/shop', shopRoutes({ shop, jobs, network, standIns, now: stamp }));
   if (standIns) api.route('/stand-ins', standInRoutes(maps, stamp));
   api.route('/compute', computeRoutes(pool));
   app.route('/api/v1', api);
@@ -94,10 +112,42 @@ export function createApp(options: AppOptions): NibrelApp {
     photos,
     shop,
     close: async () => {
-      await pool.close();
+      changes.close();
+      prospects.close();
+      await Promise.all([pool.close(), desk.close()]);
       db.$client.close();
     },
   };
+}
+
+const formsFromHere = csrf();
+
+/** Only a browser is made to send what its user did not mean; it says where a request comes from. */
+function fromBrowser(context: Context): boolean {
+  return (context.req.header('origin') ?? context.req.header('sec-fetch-site')) !== undefined;
+}
+
+/** Pictures may be larger than anything else. */
+const limited = (maxSize: number) =>
+  bodyLimit({ maxSize, onError: (context: Context) => answerProblem(context, tooLarge(maxSize)) });
+const limitedPhoto = limited(MOST_PHOTO_BYTES);
+const limitedOther = limited(MOST_BYTES);
+
+function limitedBody(context: Context, next: () => Promise<void>) {
+  return context.req.path.endsWith('/photos') ? limitedPhoto(context, next) : limitedOther(context, next);
+}
+
+/** What an error is answered as. One that nobody foresaw is written to the log, and says so. */
+function problemOf(error: Error): Problem {
+  if (error instanceof Problem) return error;
+  if (error instanceof HTTPException && error.status === 403) {
+    return new Problem(403, 'Requests from other sites are not taken.');
+  }
+  if (error.name === 'BodyLimitError') return tooLarge(MOST_BYTES);
+  const disk = sentenceFor(error);
+  if (disk) return new Problem(503, disk, [], { 'retry-after': '10' });
+  console.error(error);
+  return new Problem(500, 'Something went wrong here. Nothing that was acknowledged is lost.');
 }
 
 function serveWeb(app: Hono, root: string): void {
@@ -110,9 +160,13 @@ function serveWeb(app: Hono, root: string): void {
     }),
   );
   app.use('/mark.svg', serveStatic({ root }));
+  // a file that is not there is not the page
+  app.get('/assets/*', () => {
+    throw new Problem(404, 'There is no such file. Load the page again.');
+  });
   app.get('*', (context) => {
-    const nonce = randomBytes(16).toString('base64');
-    const headers = { 'cache-control': 'no-store', 'content-security-policy': contentPolicy(nonce) };
-    return context.html(index.replace('__STYLE_NONCE__', nonce), 200, headers);
+    const nonce =
+      (context as unknown as Context<{ Variables: SecureHeadersVariables }>).get('secureHeadersNonce') ?? '';
+    return context.html(index.replace('__STYLE_NONCE__', nonce), 200, { 'cache-control': 'no-store' });
   });
 }

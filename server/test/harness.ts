@@ -1,8 +1,12 @@
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { serve } from '@hono/node-server';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { DEFAULT_POLICY } from '@nibrel/core/plan';
+import { benchItems, tellAnyhow } from '@nibrel/core/prepare';
 import { type AppOptions, createApp, type NibrelApp } from '../src/app.ts';
 import { openDatabase } from '../src/store/database.ts';
 
@@ -32,6 +36,7 @@ export class TestServer {
   async start(): Promise<void> {
     const photoFolder = join(this.folder, 'photos');
     this.nibrel = createApp({ db: openDatabase(this.folder), photoFolder, ...this.#more });
+    await this.nibrel.jobs.readAgain();
     await new Promise<void>((resolve) => {
       this.#server = serve({ fetch: this.nibrel.app.fetch, hostname: '127.0.0.1', port: 0 }, () => resolve());
     });
@@ -59,6 +64,20 @@ export class TestServer {
       body: text ? JSON.parse(text) : {},
     };
   }
+}
+
+/** Names the lead of a new workshop, as the first start asks. */
+export function lead(name: string) {
+  const data = { name, role: 'lead' };
+  return { id: randomUUID(), type: 'person', at: '2026-11-24T08:00:00Z', by: name, data };
+}
+
+/** A bench as it has to be for one part of a demo device, with its cell run down. */
+export function shownFor(device: string, part: string) {
+  const map = readJson<DeviceMap>(`demo/device-maps/${device}.json`);
+  const targets = [{ replace: part }];
+  const items = benchItems(map, targets, DEFAULT_POLICY).map(({ id }) => id);
+  return { items, skipped: [], charge: 0.2, told: tellAnyhow(map, targets) };
 }
 
 export function readJson<T>(path: string): T {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { usualSetting } from '@nibrel/core/heat';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readJson, TestServer } from './harness.ts';
+import { readJson, shownFor, TestServer } from './harness.ts';
 
 const api = new TestServer({ standIns: true });
 const call = api.call.bind(api);
@@ -212,7 +212,7 @@ describe("the workshop's own heat", () => {
     const send = async (...events: object[]) => (await call('POST', `/jobs/${id}/events`, { events })).body;
     const on = { joint: 'front-seal', setting: usualSetting('plate'), heat_s: 300 };
     expect((await send(event('heat-on', on)))['rejected'][0].problem).toContain('prepare');
-    await send(event('prepared', { items: [], skipped: [] }));
+    await send(event('prepared', shownFor('tern-5', 'display')));
     expect((await send(event('heat-on', on)))['accepted']).toHaveLength(1);
     const reading = { at_s: 10, temp_C: 40, spot: 'bond' };
     const bad = [

@@ -10,14 +10,14 @@ import { openApi } from '../src/http/openapi.ts';
 import { openDatabase } from '../src/store/database.ts';
 
 describe('the demo workshop', () => {
-  it('has repairs at every stage and parts in every state that all play; a second start adds nothing', () => {
+  it('has repairs at every stage and parts in every state that all play; a second start adds nothing', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'nibrel-seed-'));
     const now = new Date('2026-11-24T12:00:00Z');
     const nibrel = createApp({ db: openDatabase(folder), photoFolder: join(folder, 'photos'), now: () => now });
-    seedDemo(nibrel, now);
-    seedDemo(nibrel, now);
+    await seedDemo(nibrel, now);
+    await seedDemo(nibrel, now);
     const { maps, jobs, shop } = nibrel;
-    const states = jobs.list().map((job) => jobs.state(job));
+    const states = await Promise.all(jobs.all().map(async (job) => (await jobs.live(job)).state));
     const state = (title: string) => states.find((each) => each.job.title === title)!;
     expect(maps.list().map(({ id }) => id)).toEqual([
       'dunlin-open',
@@ -39,7 +39,7 @@ describe('the demo workshop', () => {
     expect(new Set(parts.map(([, decision]) => decision))).toEqual(
       new Set(['accept', 'accept-anyway', 'hold', 'send-back', undefined]),
     );
-    for (const job of jobs.list()) expect(Date.parse(job.createdAt)).toBeLessThan(now.getTime() + 1);
+    for (const job of jobs.all()) expect(Date.parse(job.createdAt)).toBeLessThan(now.getTime() + 1);
     expect(stockLevels(shop.shop, jobs.used()).some((each) => each.low)).toBe(true);
     return nibrel.close();
   });

@@ -5,7 +5,7 @@ import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { meterReading } from '../src/stand-ins/power-meter.ts';
 import { askWithin } from '../src/stand-ins/registry.ts';
-import { readJson, TestServer } from './harness.ts';
+import { lead, readJson, TestServer } from './harness.ts';
 
 const now = () => new Date('2026-11-24T23:30:00Z');
 const api = new TestServer({ standIns: true, now });
@@ -138,6 +138,8 @@ describe('compute/cut-plan', () => {
 describe('the workshop', () => {
   it('folds its events, and hands its schools and limits to new jobs', async () => {
     const limits = event('limits', { swelling_percent: 5 });
+    expect((await shop(limits)).body['rejected'][0].problem).toContain('nobody leads it yet');
+    await shop(lead('Maren'));
     const first = await shop(
       limits,
       event('schools', { display: 'taken-off' }),

@@ -2,6 +2,8 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { setNonce } from 'get-nonce';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
+import { followChanges } from './app/queries.ts';
+import { SignInFirst } from './sign-in.tsx';
 import { routes } from './routes.tsx';
 import { followTheme } from './app/settings.ts';
 import './app/styles.css';
@@ -16,8 +18,12 @@ const queries = new QueryClient({
   },
 });
 
+followChanges(queries);
+
 createRoot(document.getElementById('root')!).render(
   <QueryClientProvider client={queries}>
-    <RouterProvider router={createBrowserRouter(routes)} />
+    <SignInFirst>
+      <RouterProvider router={createBrowserRouter(routes)} />
+    </SignInFirst>
   </QueryClientProvider>,
 );

@@ -3,6 +3,7 @@ import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { PersonPanel } from './job/panels/person-panel.tsx';
 import { Button } from './ui/button.tsx';
 import { Choice } from './ui/choice.tsx';
+import { Field } from './ui/field.tsx';
 import { Panel } from './ui/panel.tsx';
 import { useKeys } from './app/keys.ts';
 import { type TemperatureUnit, type Theme, useSettings } from './app/settings.ts';
@@ -69,7 +70,8 @@ export function Shell() {
 }
 
 function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): void }) {
-  const { theme, sound, speech, temperature, setTheme, setSound, setSpeech, setTemperature } = useSettings();
+  const { theme, sound, speech, temperature, bench, setTheme, setSound, setSpeech, setTemperature, setBench } =
+    useSettings();
   const onOff = [
     { value: 'on', label: 'on' },
     { value: 'off', label: 'off' },
@@ -111,6 +113,15 @@ function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): v
             { value: 'C', label: '°C' },
             { value: 'F', label: '°F' },
           ]}
+        />
+      </div>
+      <div className="mt-4">
+        <Field
+          label="This bench is called"
+          hint="Only where there are several: a source that is on and solvent in the air count for one bench"
+          value={bench}
+          maxLength={60}
+          onChange={(event) => setBench(event.target.value)}
         />
       </div>
     </Panel>

@@ -1,9 +1,19 @@
 import type { Mechanism } from '../holds/index.ts';
 import type { Budget } from '../order/index.ts';
 import type { Joint } from '../device-map/index.ts';
-import { type Op, opTitle, type Plan, planRepair, settled, TIMES } from '../plan/index.ts';
+import {
+  type Op,
+  opTitle,
+  type Plan,
+  planRepair,
+  settled,
+  testedFunctions,
+  testSeconds,
+  TIMES,
+} from '../plan/index.ts';
 import {
   agreeOp,
+  certainCuts,
   type ChargeNeed,
   chargeNeed,
   chargeOp,
@@ -16,11 +26,11 @@ import {
   withTape,
 } from '../prepare/index.ts';
 import type { DoneStep } from './events.ts';
-import { isPrepared } from './gate.ts';
-import { targetsLeft } from './reached.ts';
+import { isChargeSettled, isDrying, isPrepared, targetsForNow } from './gate.ts';
+import { dropsOf } from './opening-state.ts';
 import { airing } from '../solvent/index.ts';
 import type { JobState } from './state.ts';
-import { behindEdge } from './trouble.ts';
+import { behindEdge } from './stops.ts';
 
 /** What is still to be done: the plan from the job's present state, less the procedures that were done already. */
 export interface Ahead {
@@ -36,14 +46,15 @@ export interface Ahead {
 /** @throws PlanError where the targets can't be reached from here */
 export function planAhead(mechanism: Mechanism, state: JobState, budget: Budget): Ahead {
   const { map } = mechanism;
-  const drying = state.wet !== null && state.wet.decided === null;
-  const targets = drying ? [{ remove: map.battery!.part }] : targetsLeft(mechanism, state);
+  const drying = isDrying(state);
+  const targets = targetsForNow(mechanism, state);
   const plan = planRepair({ map, targets, policy: state.policy, done: state.done }, budget);
   const once = (op: Op) => op.kind !== 'procedure' || !state.steps.has(op.id);
   const planned = drying ? [...plan.strip, ...WET_OPS] : [...plan.strip, ...plan.rebuild];
   const before = beforeOpening(mechanism, state, plan, drying);
   const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
-  return { ...before, plan, ops: [...before.ops, ...aired(withAdded(map, taped, state), state)] };
+  const owed = drying ? taped : withTests(mechanism, state, plan, withFilmsOff(mechanism, state, taped));
+  return { ...before, plan, ops: [...before.ops, ...aired(withAdded(map, owed, state), state)] };
 }
 
 /** What stands before a closed device is opened: the owner's word, the charge, the bench. */
@@ -61,10 +72,15 @@ function beforeOpening(
   const told = new Set(state.agreed?.items);
   const untold = state.steps.has('agree') && !state.agreed ? [] : owner.filter(({ text }) => !told.has(text));
   const isClosed = !isPrepared(mechanism, state);
-  const decided = state.decisions.some((each) => each.about === 'charge') || state.steps.has('power-off');
-  const school = settled(state.policy).policy.batteryBefore;
+  const { policy } = settled(state.policy);
   const last = state.charges.at(-1)?.charge ?? null;
-  const charge = isClosed && !drying && !decided ? chargeNeed(map, plan.strip, school, state.limits, last) : null;
+  const needFor = (cuts: Parameters<typeof chargeNeed>[1]) =>
+    chargeNeed(map, cuts, policy.batteryBefore, state.limits, last);
+  // what the plan cuts, and what the gate asks for without a plan
+  const charge =
+    isClosed && !drying && !isChargeSettled(state)
+      ? (needFor(plan.strip) ?? needFor(certainCuts(map, targetsForNow(mechanism, state), policy)))
+      : null;
   const waits = charge && !state.steps.has(charge.way) ? [chargeOp(charge)] : [];
   // what changed half way is told as well, once the owner had been asked
   const asks = untold.length > 0 && (isClosed || state.agreed !== null);
@@ -92,23 +108,81 @@ function withAdded(map: Mechanism['map'], ops: readonly Op[], state: JobState): 
   });
 }
 
-/** Solvent was used: the bench is aired before it is heated again, for as long as its drops need. */
+/** A new part's film comes off before anything lies over it, also where it was planned for before the plan changed. */
+function withFilmsOff(mechanism: Mechanism, state: JobState, ops: readonly Op[]): readonly Op[] {
+  const { map } = mechanism;
+  const fitted = new Set(state.done.flatMap((op) => (op.kind === 'fit' && op.new ? [op.part!] : [])));
+  return map.parts.reduce<readonly Op[]>((all, part) => {
+    const id = `film-off:${part.id}`;
+    const isCovered = part.film || part.kind === 'display' || part.kind === 'cover';
+    if (!isCovered || !fitted.has(part.id) || state.steps.has(id) || all.some((op) => op.id === id)) return all;
+    const over = (part.under ?? []).flatMap((entry) => ('part' in entry ? [entry.part] : []));
+    const covers = new Set(over.length > 0 ? over : [part.id]);
+    const closes = (op: Op) => (op.kind === 'close' || op.kind === 'fit') && covers.has(op.part!);
+    const before = all.findIndex((op) => closes(op) || op.id === 'test:after');
+    const filmOff: Op = {
+      id,
+      kind: 'procedure',
+      name: 'film-off',
+      part: part.id,
+      tool: null,
+      face: null,
+      seconds: TIMES.filmPart,
+      stage: 'rebuild',
+      why: 'A film that is left on is sealed in.',
+      whyNotEarlier: 'It keeps fingers off until then.',
+      notBefore: [],
+    };
+    return before < 0 ? [...all, filmOff] : all.toSpliced(before, 0, filmOff);
+  }, ops);
+}
+
+/** Whatever the work so far and the work ahead have touched is tried, wherever the plan was made from. */
+function withTests(mechanism: Mechanism, state: JobState, plan: Plan, ops: readonly Op[]): readonly Op[] {
+  const functions = testedFunctions(mechanism, [...state.done, ...plan.strip, ...plan.rebuild.map(asDone)]);
+  const tested = ops.map((op) => (op.name === 'test' ? { ...op, functions, seconds: testSeconds(functions) } : op));
+  const isTried = tested.some((op) => op.id === 'test:after') || state.steps.has('test:after');
+  if (isTried || functions.length === 0 || state.done.length === 0) return tested;
+  const last: Op = {
+    id: 'test:after',
+    kind: 'procedure',
+    name: 'test',
+    tool: null,
+    face: null,
+    seconds: testSeconds(functions),
+    functions,
+    stage: 'prove',
+    why: 'Whatever could have been touched is tried before it is handed over.',
+    whyNotEarlier: 'After everything is back.',
+    notBefore: [],
+  };
+  return [...tested, last];
+}
+
+function asDone({ isNew, ...op }: Op) {
+  return { ...op, ...(isNew ? { new: true } : {}) };
+}
+
+/** Solvent was used: the bench is aired before it is heated again, and at the latest at the end, as its drops need. */
 function aired(ops: readonly Op[], { opening, limits }: JobState): readonly Op[] {
-  const { seconds } = airing(Math.max(opening.drops, USUAL_DROPS), limits);
+  const drops = dropsOf(opening);
+  const { seconds } = airing(Math.max(drops, USUAL_DROPS), limits);
   const timed = ops.map((op) => (op.name === 'vent' ? { ...op, wait_s: seconds } : op));
+  if (drops === 0) return timed;
   const heat = timed.findIndex((op) => op.name === 'heat');
   const vent = timed.findIndex((op) => op.name === 'vent');
-  if (opening.drops === 0 || heat < 0 || (vent >= 0 && vent < heat)) return timed;
-  return timed.toSpliced(heat, 0, {
-    id: `vent:${timed[heat]!.joint}`,
+  if (vent >= 0 && (heat < 0 || vent < heat)) return timed;
+  const at = heat < 0 ? timed.length : heat;
+  return timed.toSpliced(at, 0, {
+    id: heat < 0 ? 'vent:bench' : `vent:${timed[heat]!.joint}`,
     kind: 'procedure',
     name: 'vent',
     tool: null,
     face: null,
     seconds: TIMES.vent,
     wait_s: seconds,
-    stage: timed[heat]!.stage,
-    why: `${opening.drops} drops of solvent were used: their vapour can catch fire at the heat source.`,
+    stage: timed[heat]?.stage ?? 'close',
+    why: `${drops} drops of solvent were used: their vapour can catch fire at the ${heat < 0 ? 'next heat source' : 'heat source'}.`,
     whyNotEarlier: 'After the last solvent.',
     notBefore: [],
   });

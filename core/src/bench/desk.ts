@@ -2,6 +2,7 @@ import type { Mechanism } from '../holds/index.ts';
 import { thingName } from '../plan/index.ts';
 import { type DeskPart, isAccepted, partVerdict } from '../parts/index.ts';
 import type { BenchEvent } from './events.ts';
+import { grown } from './grown.ts';
 import type { PartEventData } from './part-events.ts';
 import type { JobState, Outcome } from './state.ts';
 
@@ -21,10 +22,14 @@ export function atDesk(mechanism: Mechanism, state: JobState, event: PartEvent):
 function arrived(mechanism: Mechanism, state: JobState, data: PartEventData['part-arrived']): Outcome {
   if (!mechanism.part.has(data.mapPart)) return { problem: `There is no part “${data.mapPart}” in this map.` };
   if (state.parts.some((each) => each.id === data.part)) return { problem: 'This part is at the desk already.' };
+  if (state.parts.length >= MOST_PARTS) return { problem: `A repair has at most ${MOST_PARTS} parts at the desk.` };
   const { part: id, ...rest } = data;
   const part: DeskPart = { ...rest, id, looked: null, numbers: [], asked: [], decision: null, sentBack: null };
-  return { state: { ...state, parts: [...state.parts, part] } };
+  return { state: { ...state, parts: grown(state.parts, part) } };
 }
+
+/** No repair has seen so many. */
+const MOST_PARTS = 200;
 
 function changedPart(
   mechanism: Mechanism,

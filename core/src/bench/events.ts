@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { instant } from '../calendar/index.ts';
 import type { Target } from '../plan/index.ts';
 import { INTAKE_EVENTS, type IntakeEventData } from './intake-events.ts';
 import { OPENING_EVENTS, type OpeningEventData } from './opening-events.ts';
@@ -68,9 +69,17 @@ export const STOP_REASONS: readonly StopReason[] = [
   'other',
 ];
 
-export type DecisionAbout = 'missing-screw' | 'charge' | 'wet' | 'while-open' | 'kit' | 'other';
+export type DecisionAbout = 'missing-screw' | 'left-open' | 'charge' | 'wet' | 'while-open' | 'kit' | 'other';
 
-const DECISIONS: readonly DecisionAbout[] = ['missing-screw', 'charge', 'wet', 'while-open', 'kit', 'other'];
+const DECISIONS: readonly DecisionAbout[] = [
+  'missing-screw',
+  'left-open',
+  'charge',
+  'wet',
+  'while-open',
+  'kit',
+  'other',
+];
 
 /** What an event of each type says. Types and data are published as docs/events.schema.json. */
 export interface EventData extends IntakeEventData, OpeningEventData, PartEventData {
@@ -96,6 +105,8 @@ export interface EventData extends IntakeEventData, OpeningEventData, PartEventD
   readonly decision: {
     readonly about: DecisionAbout;
     readonly text: string;
+    /** about what is left open at the end: which of it, by its name in `leftOpen` */
+    readonly what?: string;
     /** about a wet device: what becomes of its board */
     readonly board?: 'keep' | 'replace';
   };
@@ -110,9 +121,10 @@ export interface EventData extends IntakeEventData, OpeningEventData, PartEventD
   readonly pause: { readonly text?: string };
   readonly resume: Record<never, never>;
   readonly stop: { readonly reason: StopReason; readonly text: string };
-  readonly clear: { readonly text: string; readonly lead?: string };
-  /** the lead ends the job where it stands */
-  readonly end: { readonly text: string; readonly lead: string };
+  /** said by a lead: `stop` is the event that raised it, and may be left out where only one holds */
+  readonly clear: { readonly stop?: string; readonly text: string; readonly lead?: string };
+  /** the job ends where it stands; a stopped one is ended by a lead */
+  readonly end: { readonly text: string; readonly lead?: string };
   readonly finish: { readonly text?: string };
 }
 
@@ -171,6 +183,7 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
       .valid(...DECISIONS)
       .required(),
     text: text.required(),
+    what: Joi.string().max(500).when('about', { is: 'left-open', then: Joi.required(), otherwise: Joi.forbidden() }),
     board: Joi.string().valid('keep', 'replace').when('about', { not: 'wet', then: Joi.forbidden() }),
   }),
   test: Joi.object({
@@ -188,8 +201,8 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
       .required(),
     text: text.allow('').required(),
   }),
-  clear: Joi.object({ text: text.required(), lead: Joi.string().max(200) }),
-  end: Joi.object({ text: text.required(), lead: Joi.string().min(1).max(200).required() }),
+  clear: Joi.object({ stop: Joi.string().guid(), text: text.required(), lead: Joi.string().max(200) }),
+  end: Joi.object({ text: text.required(), lead: Joi.string().max(200) }),
   finish: Joi.object({ text: text.allow('') }),
   ...INTAKE_EVENTS,
   ...OPENING_EVENTS,
@@ -200,7 +213,7 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
 export const eventEnvelope = Joi.object({
   id: Joi.string().guid().required(),
   type: Joi.string().min(1).max(100).required(),
-  at: Joi.string().isoDate().max(40).required(),
+  at: instant.required(),
   by: Joi.string().min(1).max(200).required(),
   data: Joi.object().required(),
 });

@@ -4,7 +4,7 @@ import { dunlinOpen, tern5 } from '../../test/maps.ts';
 import { counts, onMatByKind } from '../screws/index.ts';
 import { doneStep, foldJob } from './index.ts';
 
-const display = () => new TestBench(tern5(), [{ replace: 'display' }]).send('prepared', { items: [], skipped: [] });
+const display = () => new TestBench(tern5(), [{ replace: 'display' }]).prepare();
 
 describe('a job as a fold over its events', () => {
   it('goes by plan from the first step to a finished record with no screw left', () => {
@@ -21,7 +21,7 @@ describe('a job as a fold over its events', () => {
     for (let steps = 0; steps < 60; steps++) {
       const next = bench.ahead()[0];
       if (!next) break;
-      expect(bench.send('did', { steps: [doneStep(next)] }).problem).toBeNull();
+      expect(bench.do(next).problem).toBeNull();
     }
     expect(bench.send('finish', {}).problem).toBeNull();
   });
@@ -33,7 +33,7 @@ describe('a job as a fold over its events', () => {
       const next = bench.ahead()[0];
       if (!next) break;
       seen.push(next.id);
-      expect(bench.send('did', { steps: [doneStep(next)] }).problem).toBeNull();
+      expect(bench.do(next).problem).toBeNull();
     }
     expect(seen).toEqual(expect.arrayContaining(['lift:earpiece', 'fit:earpiece', 'fit:display', 'test:after']));
     expect(seen.filter((id) => id === 'lift:earpiece')).toHaveLength(1);
@@ -95,7 +95,7 @@ describe('a job as a fold over its events', () => {
     const bench = display().send('stop', { reason: 'smell', text: '' });
     expect(bench.release('edge-screws').problem).toContain('Stopped');
     expect(bench.send('note', { text: 'outdoors' }).problem).toBeNull();
-    bench.send('clear', { text: 'Maren: nothing found' });
+    bench.send('clear', { text: 'nothing found' }, 'Maren');
     expect(bench.release('edge-screws').problem).toBeNull();
   });
 

@@ -1,104 +1,154 @@
 import type { Mechanism } from '../holds/index.ts';
-import { thingName } from '../plan/index.ts';
 import { leaveOut } from '../screws/index.ts';
 import { atDesk, type PartEvent } from './desk.ts';
-import type { BenchEvent, EventData, EventType } from './events.ts';
+import { type BenchEvent, EVENT_DATA, type EventData } from './events.ts';
+import { folding, grown } from './grown.ts';
 import { notPrepared } from './gate.ts';
 import { atIntake, type IntakeEvent } from './intake.ts';
 import { INTAKE_EVENTS } from './intake-events.ts';
 import type { Job } from './job.ts';
+import { objection } from './judge.ts';
 import { atOpening, type OpeningEvent } from './opening.ts';
 import { OPENING_EVENTS } from './opening-events.ts';
-import { withoutTimer } from './mark.ts';
+import { withTimer } from './mark.ts';
 import { PART_EVENTS } from './part-events.ts';
-import { asItCame, newlyReached } from './reached.ts';
+import { newlyReached } from './reached.ts';
 import { type JobState, newJob, type Outcome } from './state.ts';
 import { did, screwFound, screwLaid } from './steps.ts';
+import { stopOf, withCleared, withStop, withStopsOf } from './stops.ts';
+import { type Surroundings, UNKNOWN } from './surroundings.ts';
 import { withTrouble } from './trouble.ts';
 
 /**
- * Folds a job's events. Accepted once is accepted for good, also where a later version would refuse it: such an event
- * changes nothing, and stays in the record.
+ * Folds a job's events. Accepted once is accepted for good, also where a later version would refuse it: what no longer
+ * can be taken changes nothing else, and stays in the record. Stops are facts: those of what was undone hold as well.
  */
 export function foldJob(mechanism: Mechanism, job: Job, events: readonly BenchEvent[]): JobState {
-  let state = newJob(mechanism, job);
-  for (const event of events) {
-    const outcome = takenIn(mechanism, state, event);
-    state = 'state' in outcome ? outcome.state : { ...state, events: [...state.events, event] };
-  }
+  return foldOn(mechanism, newJob(mechanism, job), events, undoneBy(events));
+}
+
+/** Ids of the events that were undone, in whatever order and however often that was said. */
+export function undoneBy(events: readonly BenchEvent[]): ReadonlySet<string> {
+  return new Set(events.flatMap((each) => (each.type === 'undo' ? [each.data.event] : [])));
+}
+
+/** Folds on from a state, where a job is too long for one turn; `undone` are those of the whole job. */
+export function foldOn(
+  mechanism: Mechanism,
+  state: JobState,
+  next: readonly BenchEvent[],
+  undone: ReadonlySet<string>,
+): JobState {
+  return played(mechanism, state, next, undone);
+}
+
+/**
+ * Judges a new event and takes it. Never throws for anything that its schema lets through.
+ * @param around what it is judged by besides its own job; where that is left out, the server judges again
+ */
+export function withEvent(
+  mechanism: Mechanism,
+  state: JobState,
+  event: BenchEvent,
+  around: Surroundings = UNKNOWN,
+): Outcome {
+  const problem = objection(mechanism, state, event, around);
+  if (problem) return { problem };
+  if (event.type === 'undo') return { state: undone(mechanism, state, event) };
+  const outcome = taken(mechanism, state, event);
+  if ('problem' in outcome) return outcome;
+  const unprepared = notPrepared(mechanism, state, event);
+  if (unprepared) return { problem: unprepared };
+  return { state: kept(state, withFacts(mechanism, outcome.state, event), event) };
+}
+
+/** The state after an event, in the record and among what stands. */
+function kept(before: JobState, after: JobState, event: BenchEvent): JobState {
+  const state = { ...after, events: grown(before.events, event), standing: grown(before.standing, event) };
+  const earlier = checkpoints.get(before) ?? [];
+  checkpoints.set(state, state.standing.length % EVERY === 0 ? thinned([...earlier, before]) : earlier);
   return state;
 }
 
-/** Judges and takes a new event. Never throws for anything that its schema lets through. */
-export function withEvent(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcome {
-  const outcome = takenIn(mechanism, state, event);
-  const gate = 'state' in outcome ? notPrepared(mechanism, state, event) : null;
-  return gate ? { problem: gate } : outcome;
+function withFacts(mechanism: Mechanism, state: JobState, event: BenchEvent): JobState {
+  const stop = stopOf(mechanism, state, event);
+  return stop ? withStop(state, stop) : state;
 }
 
-function takenIn(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcome {
-  const outcome = event.type === 'undo' ? undone(mechanism, state, event) : stood(mechanism, state, event);
-  if ('problem' in outcome) return outcome;
-  return { state: { ...outcome.state, events: [...state.events, event] } };
+/** Undo is an event like any other: what stands is folded anew without the one it takes back, from a state before it. */
+function undone(mechanism: Mechanism, state: JobState, event: BenchEvent & { type: 'undo' }): JobState {
+  const at = state.standing.findLastIndex((each) => each.id === event.data.event);
+  const events = grown(state.events, event);
+  if (at < 0) return { ...state, events };
+  const before = (checkpoints.get(state) ?? []).filter((each) => each.standing.length <= at);
+  const from = before.at(-1) ?? newJob(mechanism, state.job);
+  const again = state.standing.slice(from.standing.length).filter((each) => each.id !== event.data.event);
+  const after = { ...withStopsOf(played(mechanism, from, again, NONE), state), events };
+  checkpoints.set(after, before);
+  return after;
 }
 
-/** Undo is an event like any other: the job is folded anew without the one it takes back. */
-function undone(mechanism: Mechanism, state: JobState, event: BenchEvent & { type: 'undo' }): Outcome {
-  const last = state.standing.findLast((each) => isUndoable(each));
-  if (!last) return { problem: 'There is nothing to undo.' };
-  if (last.id !== event.data.event)
-    return { problem: 'Only the last thing done can be undone; something else came after it.' };
-  const standing = state.standing.filter((each) => each.id !== last.id);
-  let without = newJob(mechanism, state.job);
-  for (const each of standing) {
-    const outcome = stood(mechanism, without, each);
-    if ('state' in outcome) without = outcome.state;
+const NONE: ReadonlySet<string> = new Set();
+
+/** Events that were accepted, one after the other; of those that were undone only their stops. */
+function played(
+  mechanism: Mechanism,
+  start: JobState,
+  all: readonly BenchEvent[],
+  undoneIds: ReadonlySet<string>,
+): JobState {
+  const kept: JobState[] = [];
+  const end = folding((keep) => {
+    let state = start;
+    all.forEach((event, index) => {
+      if (BACK.has(all.length - index)) {
+        keep();
+        kept.push(state);
+      }
+      const stands = event.type !== 'undo' && !undoneIds.has(event.id);
+      const outcome = stands ? taken(mechanism, state, event) : { state };
+      const after = withFacts(mechanism, 'state' in outcome ? outcome.state : state, event);
+      state = {
+        ...after,
+        events: grown(state.events, event),
+        standing: stands ? grown(state.standing, event) : state.standing,
+      };
+    });
+    return state;
+  });
+  checkpoints.set(end, [...(checkpoints.get(start) ?? []), ...kept]);
+  return end;
+}
+
+/** Earlier states of a job, to fold on from when something is undone. Kept beside the states, which are plain values. */
+const checkpoints = new WeakMap<JobState, readonly JobState[]>();
+
+/** One state in so many is kept as events come in, and from a fold those so many events before its end. */
+const EVERY = 32;
+const BACK: ReadonlySet<number> = new Set([16, 128, 1024, 8192]);
+
+/** The farther back, the fewer: at most a few dozen for any number of events. */
+function thinned(all: readonly JobState[]): readonly JobState[] {
+  const last = all.at(-1)!.standing.length;
+  const kept: JobState[] = [];
+  let gap = 0;
+  for (const each of all.toReversed()) {
+    const back = last - each.standing.length;
+    if (kept.length > 0 && back < gap) continue;
+    kept.push(each);
+    gap = Math.max(back + EVERY, back * 1.25);
   }
-  return { state: { ...without, standing } };
-}
-
-/** Can this be taken back by an undo? */
-export function isUndoable(event: BenchEvent): boolean {
-  return !['note', 'heat-reading', 'undo', 'pause', 'resume', 'stop', 'clear', 'end', 'retract'].includes(event.type);
-}
-
-function stood(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcome {
-  const outcome = taken(mechanism, state, event);
-  return 'problem' in outcome ? outcome : { state: { ...outcome.state, standing: [...state.standing, event] } };
+  return kept.toReversed();
 }
 
 function taken(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcome {
-  if (state.ended && event.type !== 'note') {
-    return { problem: `The lead has ended this repair (${state.ended.text}). Only notes are taken.` };
-  }
-  if (state.finished && !['note', 'finish', 'photo', 'retract'].includes(event.type)) {
-    return { problem: 'This repair is finished. Undo the finish, or take a note.' };
-  }
-  if (state.stopped && HELD_BY_A_STOP.has(event.type)) {
-    return { problem: `Stopped (${state.stopped.reason}). The lead clears it before anything else is done.` };
-  }
-  const { at, by } = event;
+  // what a newer version has written stays in the record and changes nothing here
+  if (!Object.hasOwn(EVENT_DATA, event.type)) return { state };
   if (isOf(INTAKE_EVENTS, event)) return atIntake(mechanism, state, event as IntakeEvent);
   if (isOf(PART_EVENTS, event)) return atDesk(mechanism, state, event as PartEvent);
   if (isOf(OPENING_EVENTS, event)) return atOpening(mechanism, state, event as OpeningEvent);
-  return worked(mechanism, state, event as WorkEvent, at, by);
+  return worked(mechanism, state, event as WorkEvent);
 }
-
-/** What waits until the lead has cleared a stop: everything that goes on with the work. */
-const HELD_BY_A_STOP: ReadonlySet<string> = new Set<EventType>([
-  'did',
-  'screw',
-  'timer',
-  'finish',
-  'targets',
-  'prepared',
-  'policy',
-  'transplant-allowed',
-  'transplant-done',
-  'heat-on',
-  'edge',
-  'solvent',
-]);
 
 function isOf(events: object, event: BenchEvent): boolean {
   return Object.hasOwn(events, event.type);
@@ -106,23 +156,23 @@ function isOf(events: object, event: BenchEvent): boolean {
 
 type WorkEvent = Exclude<BenchEvent, IntakeEvent | OpeningEvent | PartEvent>;
 
-function worked(mechanism: Mechanism, state: JobState, event: WorkEvent, at: string, by: string): Outcome {
+function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcome {
+  const { at, by } = event;
   switch (event.type) {
     case 'note':
     case 'undo':
+    case 'stop':
       return { state };
     case 'did':
       return did(mechanism, state, event.data);
     case 'screw':
       return screwLaid(mechanism, state, event.data);
     case 'timer':
-      return {
-        state: { ...state, timers: [...withoutTimer(state, event.data.step), { ...event.data, startedAt: at }] },
-      };
+      return { state: { ...state, timers: withTimer(state, { ...event.data, startedAt: at }) } };
     case 'trouble':
       return withTrouble(mechanism, state, { data: event.data, at, by });
     case 'found':
-      return screwFound(state, event.data);
+      return screwFound(mechanism, state, event.data);
     case 'decision':
       return decided(mechanism, state, event.data, at, by);
     case 'test':
@@ -133,31 +183,28 @@ function worked(mechanism: Mechanism, state: JobState, event: WorkEvent, at: str
       return { state: { ...state, paused: true } };
     case 'resume':
       return { state: { ...state, paused: false } };
-    case 'stop':
-      return { state: { ...state, stopped: { ...event.data, at, by } } };
     case 'clear':
-      return state.stopped ? { state: { ...state, stopped: null } } : { problem: 'Nothing is stopped.' };
+      return { state: withCleared(state, event) };
     case 'end':
-      return state.stopped
-        ? { state: { ...state, ended: { ...event.data, at } } }
-        : { problem: 'Only what is stopped is ended. Stop it first, or finish it.' };
+      return { state: { ...state, ended: { text: event.data.text, lead: by, at } } };
     case 'finish':
-      return finished(mechanism, state, at);
+      return { state: { ...state, finished: at } };
   }
 }
 
 function decided(
   mechanism: Mechanism,
   state: JobState,
-  { about, text, board }: EventData['decision'],
+  { about, text, what, board }: EventData['decision'],
   at: string,
   by: string,
 ): Outcome {
-  const noted = { ...state, decisions: [...state.decisions, { about, text, at, by }] };
+  if (about === 'wet' && !state.wet) return { problem: 'This device was not taken in as wet.' };
+  if (about === 'wet' && !board) return { problem: 'Say what becomes of the board: keep it, or replace it.' };
+  const decision = { about, text, at, by, ...(what === undefined ? {} : { what }) };
+  const noted = { ...state, decisions: grown(state.decisions, decision) };
   if (about === 'missing-screw') return { state: { ...noted, ledger: leaveOut(state.ledger) } };
-  if (about !== 'wet') return { state: noted };
-  if (!state.wet) return { problem: 'This device was not taken in as wet.' };
-  if (!board) return { problem: 'Say what becomes of the board: keep it, or replace it.' };
+  if (!state.wet || !board) return { state: noted };
   const wet = { ...state.wet, decided: { board, text } };
   const boards = boardsToReplace(mechanism, state);
   const isTarget = (id: string) => state.targets.some((each) => 'replace' in each && each.replace === id);
@@ -193,24 +240,4 @@ function retargeted(mechanism: Mechanism, state: JobState, { targets }: EventDat
   }
   const after = { ...state, targets, reached: new Set<string>() };
   return { state: { ...after, reached: newlyReached(mechanism, after) } };
-}
-
-function finished(mechanism: Mechanism, state: JobState, at: string): Outcome {
-  const { device, ledger } = state;
-  const open = mechanism.map.parts.find((_, part) => device.status[part] !== 0);
-  if (open) return { problem: `${open.name} is not back in its place.` };
-  const lacking = new Set(
-    state.targets.flatMap((each) => ('replace' in each ? (asItCame(state, each).newLacks ?? []) : [])),
-  );
-  const released = mechanism.map.joints.find(
-    (each, joint) => device.released[joint] && !lacking.has(each.id) && !allNeverThere(state, each.id, mechanism),
-  );
-  if (released) return { problem: `${thingName(mechanism.map, released.id)} is not made again.` };
-  if (ledger.lost.length > 0) return { problem: 'A screw is missing. Find it, or record a decision.' };
-  return { state: { ...state, finished: at } };
-}
-
-function allNeverThere(state: JobState, id: string, mechanism: Mechanism): boolean {
-  const joint = mechanism.map.joints.find((each) => each.id === id);
-  return joint?.type === 'screw' && joint.points.every((point) => state.ledger.neverThere.has(`${id}/${point.id}`));
 }

@@ -42,9 +42,14 @@ export interface IntakeEventData {
     readonly who: string;
     readonly how: 'here' | 'by-phone' | 'in-writing';
   };
+  /** the bench as it is shown: what of it is so, what is left out and why, the charge, and what the owner was told */
   readonly prepared: {
     readonly items: readonly string[];
     readonly skipped: readonly { readonly item: string; readonly reason: string }[];
+    /** 0 to 1; left out where a reading was recorded before, or the device has none */
+    readonly charge?: number;
+    /** left out where it was recorded as told before */
+    readonly told?: readonly string[];
   };
   /** a school changed for this job */
   readonly policy: { readonly change: Partial<Policy> };
@@ -112,6 +117,8 @@ export const INTAKE_EVENTS: { readonly [Type in keyof IntakeEventData]: Joi.Obje
       .max(200)
       .items(Joi.object({ item: id.required(), reason: Joi.string().min(1).max(4000).required() }))
       .required(),
+    charge: share,
+    told: names,
   }),
   policy: Joi.object({ change: policySchema.min(1).required() }),
   'transplant-allowed': Joi.object({

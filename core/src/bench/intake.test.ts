@@ -40,8 +40,8 @@ describe('a stop', () => {
     bench.send('measure', { thickness_mm: 8.2 });
     expect(bench.problem).toBeNull();
     expect(bench.state.stopped?.reason).toBe('swelling');
-    expect(bench.send('prepared', { items: [], skipped: [] }).problem).toContain('Stopped');
-    bench.send('clear', { lead: 'Maren', text: 'flat on the stone' });
+    expect(bench.prepare().problem).toContain('Stopped');
+    bench.send('clear', { text: 'flat on the stone' }, 'Maren');
     expect(bench.state.stopped).toBeNull();
   });
 
@@ -62,13 +62,23 @@ describe('a stop', () => {
     expect(strict.send('measure', { thickness_mm: 8.4 }).state.stopped?.reason).toBe('swelling');
   });
 
-  it('can end the job where it stands; then only notes are taken', () => {
+  it('can end the job where it stands, by the lead; then only notes are taken', () => {
     const bench = display();
-    expect(bench.send('end', { lead: 'Maren', text: 'scrapped' }).problem).toContain('Stop it first');
-    bench.send('stop', { reason: 'leak', text: '' }).send('end', { lead: 'Maren', text: 'to the waste store' });
+    bench.send('stop', { reason: 'leak', text: '' });
+    expect(bench.send('end', { lead: 'Maren', text: 'scrapped' }).problem).toContain('Ines is none');
+    bench.send('end', { text: 'to the waste store' }, 'Maren');
     expect(bench.state.ended).toMatchObject({ lead: 'Maren' });
-    expect(bench.send('clear', { text: 'no' }).problem).toContain('ended');
+    expect(bench.send('clear', { text: 'no' }, 'Maren').problem).toContain('has ended');
     expect(bench.send('note', { text: 'collected' }).problem).toBeNull();
+  });
+
+  it('of a repair in which nothing was done is an end, not a finish, and one that was begun is closed up first', () => {
+    const bench = display();
+    expect(bench.send('finish', {}).problem).toContain('end the repair');
+    expect(bench.send('end', { text: 'the owner wants it back' }).problem).toBeNull();
+    const begun = display().prepare().release('edge-screws');
+    expect(begun.send('end', { text: 'no time' }).problem).toContain('closed up and finished, or ended by a lead');
+    expect(begun.send('end', { text: 'scrapped' }, 'Maren').problem).toBeNull();
   });
 });
 
@@ -79,7 +89,7 @@ describe('the gate', () => {
     expect(bench.send('screw', { joint: 'edge-screws', point: 'left' }).problem).toContain('First prepare the bench');
     expect(bench.release('tray-lock').problem).toBeNull();
     expect(bench.release('edge-screws').problem).toContain('First prepare the bench');
-    bench.send('prepared', { items: ['strap'], skipped: [] });
+    bench.prepare();
     expect(bench.release('edge-screws').problem).toBeNull();
   });
 
@@ -91,7 +101,7 @@ describe('the gate', () => {
   });
 
   it('does not question what was accepted by an earlier version', () => {
-    const bench = display().send('prepared', { items: [], skipped: [] }).release('edge-screws');
+    const bench = display().prepare().release('edge-screws');
     const before = bench.state.events.filter((each) => each.type !== 'prepared');
     expect(foldJob(bench.mechanism, bench.job, before).done).toEqual(bench.state.done);
   });
@@ -105,7 +115,7 @@ describe('the gate', () => {
     bench.send('timer', { step: 'run-down', seconds: 6000 });
     bench.send('charge', { charge: 0.24, source: 'meter', simulated: true });
     expect(ids(bench)).not.toContain('run-down');
-    expect(bench.send('prepared', { items: [], skipped: [] }).state.timers).toEqual([]);
+    expect(bench.prepare().state.timers).toEqual([]);
     const dark = display().send('decision', { about: 'charge', text: 'the screen is dark, it can not be read' });
     expect(ids(dark)).not.toContain('run-down');
     const lifted = new TestBench(dunlinOpen(), [{ replace: 'port-board' }]);
@@ -165,23 +175,24 @@ describe('a wet device', () => {
 describe('a cell transplant', () => {
   const gate = { lead: 'Maren', text: 'trained', charge: 0.2, confirmed: ['training', 'local rules', 'eyes', 'sand'] };
   const checked = ['polarity', 'pull test', 'insulation'];
-  const bench = () => new TestBench(tern5(), [{ replace: 'cell' }]).send('prepared', { items: [], skipped: [] });
+  const bench = () => new TestBench(tern5(), [{ replace: 'cell' }]).prepare();
 
   it('is for the lead to allow, with its gate confirmed and the charge under the limit', () => {
     const asked = bench();
     expect(asked.send('policy', { change: { newBattery: 'cell-transplant' } }).problem).toContain('lead');
-    expect(asked.send('transplant-allowed', { ...gate, confirmed: ['eyes'] }).problem).toContain(
+    expect(asked.send('transplant-allowed', { ...gate, confirmed: ['eyes'] }, 'Maren').problem).toContain(
       'training, local rules',
     );
-    expect(asked.send('transplant-allowed', { ...gate, charge: 0.5 }).problem).toContain('30 %');
-    asked.send('transplant-allowed', gate).send('policy', { change: { newBattery: 'cell-transplant' } });
+    expect(asked.send('transplant-allowed', { ...gate, charge: 0.5 }, 'Maren').problem).toContain('30 %');
+    expect(asked.send('transplant-allowed', gate).problem).toContain('for a lead to allow; Ines is none');
+    asked.send('transplant-allowed', gate, 'Maren').send('policy', { change: { newBattery: 'cell-transplant' } });
     expect(asked.problem).toBeNull();
     expect(ids(asked)).toContain('transplant:cell');
   });
 
   it('is checked for polarity, matching voltages, pull and insulation before the pack goes in', () => {
     const asked = bench()
-      .send('transplant-allowed', gate)
+      .send('transplant-allowed', gate, 'Maren')
       .send('policy', { change: { newBattery: 'cell-transplant' } })
       .until('transplant:cell');
     const step = doneStep(asked.ahead()[0]!);
@@ -194,4 +205,78 @@ describe('a cell transplant', () => {
     asked.until();
     expect(asked.send('finish', {}).problem).toBeNull();
   }, 30_000);
+});
+
+describe('stops', () => {
+  const swollen = { kind: 'swelling', face: 'front', x: 20, y: 60, part: 'cell' } as const;
+
+  it('are facts: to take back what raised one does not lift it', () => {
+    const bench = display().send('damage', swollen);
+    expect(bench.state.stopped).toMatchObject({ reason: 'swelling', text: 'marked on Battery' });
+    const [mark] = bench.state.damage;
+    bench.send('undo', { event: bench.state.events.at(-1)!.id });
+    expect(bench.state.damage).toEqual([]);
+    expect(bench.state.stopped).toMatchObject({ id: mark!.id });
+    bench.send('measure', { thickness_mm: 12 });
+    bench.send('undo', { event: bench.state.events.at(-1)!.id });
+    expect(bench.state.stops.map(({ reason }) => reason)).toEqual(['swelling', 'swelling']);
+    expect(bench.state.measured).toEqual([]);
+    expect(foldJob(bench.mechanism, bench.job, bench.state.events)).toEqual(bench.state);
+  });
+
+  it('hold side by side, and a lead clears each by itself, with a reason', () => {
+    const bench = display().send('damage', swollen).send('stop', { reason: 'leak', text: 'wet at the port' });
+    const [first, second] = bench.state.stops.map(({ id }) => id);
+    expect(bench.state.stopped?.id).toBe(first);
+    const clear = (data: object, by = 'Maren') => bench.send('clear', { text: 'looked at', ...data }, by).problem;
+    expect(clear({})).toContain('2 stops hold (swelling, leak)');
+    expect(clear({ stop: bench.state.job.id.padEnd(36, '0') })).toContain('No stop that holds');
+    expect(clear({ stop: first }, 'Ines')).toContain('Ines is none');
+    // a lead's name within the data decides nothing
+    expect(clear({ stop: first, lead: 'Maren' }, 'Ines')).toContain('Ines is none');
+    expect(clear({ stop: first })).toBeNull();
+    expect(bench.state.stopped).toMatchObject({ id: second, reason: 'leak' });
+    expect(bench.release('edge-screws').problem).toContain('Stopped (leak)');
+    expect(clear({})).toBeNull();
+    expect(bench.state.stopped).toBeNull();
+    expect(bench.state.cleared).toMatchObject([
+      { id: first, clearedBy: 'Maren', why: 'looked at' },
+      { id: second, reason: 'leak' },
+    ]);
+    expect(clear({})).toContain('Nothing is stopped');
+  });
+
+  it('are not lifted by what is said to have happened anyway', () => {
+    const bench = display().prepare().send('stop', { reason: 'smoke', text: '' });
+    const steps = [{ id: 'release:edge-screws', kind: 'release', joint: 'edge-screws' }] as const;
+    expect(bench.send('did', { steps, anyway: 'in a hurry' }).problem).toContain('Stopped (smoke)');
+  });
+});
+
+describe('the gate judges what it is shown', () => {
+  it('refuses the bare step, and what is missing of bench, charge and what was told', () => {
+    const bench = display();
+    const bare = { steps: [{ id: 'prepare', kind: 'procedure', name: 'prepare' }] } as const;
+    expect(bench.send('did', bare).problem).toContain('not ticked as a step');
+    expect(bench.send('did', { ...bare, anyway: 'it is' }).problem).toContain('not ticked as a step');
+    const items = ['strap', 'eyes', 'sand', 'heat'];
+    const needed = tern5()
+      .parts.find(({ id }) => id === 'display')!
+      .onReplace!.map(({ note }) => note);
+    const shown = (change: object) =>
+      display().send('prepared', { items, skipped: [], charge: 0.2, told: needed, ...change }).problem;
+    expect(shown({})).toBeNull();
+    expect(shown({ items: [] })).toContain('Strap on, on the grounded mat (strap)');
+    expect(shown({ items: items.slice(1), skipped: [{ item: 'strap', reason: 'no socket here' }] })).toBeNull();
+    expect(shown({ charge: undefined })).toContain('Nobody has read it');
+    expect(shown({ charge: 0.8 })).toContain('below 25 %');
+    expect(shown({ told: [] })).toContain('was not told');
+    // what was recorded before counts as shown
+    const before = display()
+      .send('told', { items: needed, who: 'Aldis', how: 'here' })
+      .send('charge', { charge: 0.2, source: 'typed' });
+    expect(before.send('prepared', { items, skipped: [] }).problem).toBeNull();
+    const decided = display().send('decision', { about: 'charge', text: 'Maren: the screen is dark' });
+    expect(decided.send('prepared', { items, skipped: [], told: needed }).problem).toBeNull();
+  });
 });

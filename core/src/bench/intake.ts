@@ -2,8 +2,10 @@ import type { Mechanism } from '../holds/index.ts';
 import { settled } from '../plan/index.ts';
 import type { BenchEvent } from './events.ts';
 import type { IntakeEventData } from './intake-events.ts';
+import { grown } from './grown.ts';
 import { withMark } from './mark.ts';
 import type { JobState, Outcome } from './state.ts';
+import { mappedThickness_mm } from './stops.ts';
 
 export type IntakeEvent = Extract<BenchEvent, { type: keyof IntakeEventData }>;
 
@@ -20,10 +22,10 @@ export function atIntake(mechanism: Mechanism, state: JobState, event: IntakeEve
       const { part } = event.data;
       if (part !== undefined && !mechanism.part.has(part))
         return { problem: `There is no part “${part}” in this map.` };
-      return { state: { ...state, damage: [...state.damage, { ...event.data, id: event.id }] } };
+      return { state: { ...state, damage: grown(state.damage, { ...event.data, id: event.id }) } };
     }
     case 'photo':
-      return { state: { ...state, photos: [...state.photos, { ...event.data, id: event.id, at, by }] } };
+      return { state: { ...state, photos: grown(state.photos, { ...event.data, id: event.id, at, by }) } };
     case 'retract':
       return retracted(state, event.data.event);
     case 'measure':
@@ -32,14 +34,11 @@ export function atIntake(mechanism: Mechanism, state: JobState, event: IntakeEve
       if (!mechanism.map.battery) return { problem: 'The map has no battery to take off. Change the map first.' };
       return { state: { ...state, wet: { ...event.data, decided: null } } };
     case 'charge':
-      return { state: { ...state, charges: [...state.charges, { ...event.data, at }] } };
+      return { state: { ...state, charges: grown(state.charges, { ...event.data, at }) } };
     case 'told':
       return { state: { ...withMark(state, 'agree'), agreed: { ...event.data, at } } };
     case 'prepared':
-      // whatever the charge was waiting for is over
-      return {
-        state: { ...withMark(state, 'prepare'), prepared: { ...event.data, at, by }, timers: notOfCharge(state) },
-      };
+      return { state: prepared(state, event) };
     case 'policy':
       return schooled(state, event.data);
     case 'transplant-allowed':
@@ -47,6 +46,17 @@ export function atIntake(mechanism: Mechanism, state: JobState, event: IntakeEve
     case 'transplant-done':
       return transplanted(mechanism, state, event.data, at);
   }
+}
+
+/** Whatever the charge was waiting for is over; what was shown with it is kept as it would be by itself. */
+function prepared(state: JobState, { at, by, data }: IntakeEvent & { type: 'prepared' }): JobState {
+  const { charge } = data;
+  return {
+    ...withMark(state, 'prepare'),
+    prepared: { ...data, at, by },
+    timers: notOfCharge(state),
+    ...(charge === undefined ? {} : { charges: grown(state.charges, { charge, source: 'typed' as const, at }) }),
+  };
 }
 
 function notOfCharge({ timers }: JobState): JobState['timers'] {
@@ -61,24 +71,15 @@ function retracted(state: JobState, id: string): Outcome {
   return { state: { ...state, damage: others(state.damage), photos: others(state.photos) } };
 }
 
-/** A measurement can add a stop; it never clears one that the eye has found. */
 function measured(mechanism: Mechanism, state: JobState, event: IntakeEvent & { type: 'measure' }): Outcome {
   const { part, thickness_mm } = event.data;
   const mapped_mm = mappedThickness_mm(mechanism, part);
   if (mapped_mm === null) return { problem: `There is no part “${part}” in this map.` };
   if (mapped_mm === 0) return { problem: `The map gives “${part}” no thickness to compare with.` };
   const over_percent = (thickness_mm / mapped_mm - 1) * 100;
-  const limit = state.limits.swelling_percent;
-  const after = { ...state, measured: [...state.measured, { ...event.data, mapped_mm, over_percent, at: event.at }] };
-  if (over_percent <= limit || state.stopped) return { state: after };
-  const text = `measured ${thickness_mm} mm, ${over_percent.toFixed(1)} % over the map's ${mapped_mm.toFixed(1)} mm; the limit is ${limit} %`;
-  return { state: { ...after, stopped: { reason: 'swelling', text, at: event.at, by: event.by } } };
-}
-
-function mappedThickness_mm(mechanism: Mechanism, id: string | undefined): number | null {
-  if (id === undefined) return mechanism.map.outline.thickness;
-  const part = mechanism.map.parts.find((each) => each.id === id);
-  return part ? part.z.bottom - part.z.top : null;
+  return {
+    state: { ...state, measured: grown(state.measured, { ...event.data, mapped_mm, over_percent, at: event.at }) },
+  };
 }
 
 function schooled(state: JobState, { change }: IntakeEventData['policy']): Outcome {

@@ -1,18 +1,26 @@
+import { withKey } from './grown.ts';
 import type { JobState } from './state.ts';
 
 /** Marks a step of the plan as done once more: its clock is over, and trouble that had added it is answered. */
 export function withMark(state: JobState, step: string): JobState {
   return {
     ...state,
-    steps: new Map(state.steps).set(step, (state.steps.get(step) ?? 0) + 1),
+    steps: withKey(state.steps, step, (state.steps.get(step) ?? 0) + 1),
     added: withoutFirst(state.added, step),
     timers: withoutTimer(state, step),
   };
 }
 
-export function withoutTimer(state: JobState, step: string): JobState['timers'] {
-  return state.timers.filter((each) => each.step !== step);
+export function withoutTimer({ timers }: JobState, step: string): JobState['timers'] {
+  return timers.some((each) => each.step === step) ? timers.filter((each) => each.step !== step) : timers;
 }
+
+/** A clock more; nobody waits for more than a few at once, and the oldest is the one that was forgotten. */
+export function withTimer(state: JobState, timer: JobState['timers'][number]): JobState['timers'] {
+  return [...withoutTimer(state, timer.step), timer].slice(-MOST_TIMERS);
+}
+
+const MOST_TIMERS = 50;
 
 function withoutFirst(added: JobState['added'], step: string): JobState['added'] {
   const index = added.findIndex((each) => each.step === step);

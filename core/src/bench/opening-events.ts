@@ -15,6 +15,8 @@ export interface OpeningEventData {
     readonly heat_s: number;
     /** of a bond whose zones are heated one after another */
     readonly zone?: string | number;
+    /** where the source stands; the only bench where it is left out */
+    readonly bench?: string;
     /** a source that only stands in for a real one, and how many times faster than one */
     readonly simulated?: boolean;
     readonly pace?: number;
@@ -31,7 +33,7 @@ export interface OpeningEventData {
     /** as the readings have taught it */
     readonly setting?: HeatSetting;
     readonly residual_C?: number;
-    /** what the bond is thought to have reached */
+    /** what the bond is thought to have reached; only ever raises what is computed */
     readonly bond_C?: number;
   };
   /** an edge of a bond is cut; with the last one the bond is released */
@@ -43,14 +45,17 @@ export interface OpeningEventData {
     readonly drops: number;
     /** the heat source is off and the device away from it */
     readonly away: boolean;
+    readonly bench?: string;
+    /** what the bond is thought to have; only ever raises what is computed */
     readonly bond_C?: number;
   };
-  /** the bench was aired */
-  readonly aired: { readonly step: string; readonly seconds: number };
+  /** the bench was aired; how long is counted from its last drops */
+  readonly aired: { readonly step: string; readonly seconds?: number; readonly bench?: string };
 }
 
 const id = Joi.string().min(1).max(200);
 const seconds = Joi.number().min(0).max(100_000);
+const bench = Joi.string().min(1).max(60);
 const temp_C = Joi.number().min(-100).max(2000);
 
 export const OPENING_EVENTS: { readonly [Type in keyof OpeningEventData]: Joi.ObjectSchema } = {
@@ -59,6 +64,7 @@ export const OPENING_EVENTS: { readonly [Type in keyof OpeningEventData]: Joi.Ob
     setting: settingSchema.required(),
     heat_s: seconds.greater(0).required(),
     zone: Joi.alternatives(id, Joi.number()),
+    bench,
     simulated: Joi.boolean(),
     pace: Joi.number().min(1).max(100).when('simulated', { not: true, then: Joi.forbidden() }),
   }),
@@ -71,7 +77,7 @@ export const OPENING_EVENTS: { readonly [Type in keyof OpeningEventData]: Joi.Ob
         Joi.object({
           at_s: seconds.required(),
           temp_C: temp_C.required(),
-          spot: Joi.string().valid('face', 'bond', 'far').required(),
+          spot: id.required(),
         }),
       )
       .required(),
@@ -94,7 +100,8 @@ export const OPENING_EVENTS: { readonly [Type in keyof OpeningEventData]: Joi.Ob
     joint: id.required(),
     drops: Joi.number().integer().min(1).max(500).required(),
     away: Joi.boolean().required(),
+    bench,
     bond_C: temp_C,
   }),
-  aired: Joi.object({ step: id.required(), seconds: seconds.required() }),
+  aired: Joi.object({ step: id.required(), seconds, bench }),
 };

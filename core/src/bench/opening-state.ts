@@ -1,5 +1,6 @@
 import type { HeatSetting, Past, Reading } from '../heat/index.ts';
 import type { OpeningEventData, Placeholder } from './opening-events.ts';
+import type { Drops } from './surroundings.ts';
 
 /** What is warm, cut, wedged and wet while a device is opened. */
 export interface Opening {
@@ -11,11 +12,14 @@ export interface Opening {
   /** what a bond's refusals to lift have taught about where it softens, °C */
   readonly softens: ReadonlyMap<string, number>;
   readonly placeholders: ReadonlyMap<string, { readonly material: Placeholder; readonly count: number }>;
-  /** drops of solvent since the bench was last aired */
-  readonly drops: number;
+  /** drops of solvent since the bench was last aired, by bench */
+  readonly solvent: ReadonlyMap<string, readonly Drops[]>;
+  /** when a bench was last aired, by an event of this job */
+  readonly airedAt: ReadonlyMap<string, string>;
 }
 
 export type Heating = OpeningEventData['heat-on'] & {
+  readonly bench: string;
   readonly startedAt: string;
   readonly readings: readonly Reading[];
   /** what was done to this bond before */
@@ -36,6 +40,13 @@ export interface Warmed {
   readonly offAt: string;
   /** a stand-in's clock, how many times faster */
   readonly pace: number;
+  /** the hottest that it was read or said to be, °C */
+  readonly reached_C?: number;
+}
+
+/** Drops of solvent that this job has put to anything since it was last aired, over all benches. */
+export function dropsOf({ solvent }: Opening): number {
+  return [...solvent.values()].flat().reduce((sum, each) => sum + each.drops, 0);
 }
 
 /** The last time that a bond was warmed, whole or in part; of a zone, by itself or with the whole. */
@@ -63,5 +74,6 @@ export const CLOSED: Opening = {
   cut: new Map(),
   softens: new Map(),
   placeholders: new Map(),
-  drops: 0,
+  solvent: new Map(),
+  airedAt: new Map(),
 };

@@ -5,7 +5,7 @@ import { EFFORT } from '../../test/effort.ts';
 import { shearwater11, tern5 } from '../../test/maps.ts';
 import { usualSetting, WARMTHS } from '../heat/index.ts';
 import { airing } from '../solvent/index.ts';
-import { type EventData, type EventType, foldJob } from './index.ts';
+import { dropsOf, type EventData, type EventType, foldJob } from './index.ts';
 
 type Said = { readonly type: EventType; readonly data: EventData[EventType] };
 
@@ -63,7 +63,7 @@ describe('any opening', () => {
     const others = map.joints.flatMap((each) => (each.type === 'bond' && each.id !== joint ? [each.id] : []));
     fc.assert(
       fc.property(fc.array(sayings([joint, ...others.slice(0, 2)], segments), { maxLength: 40 }), (all) => {
-        const bench = new TestBench(map, [{ replace: 'display' }]).send('prepared', { items: [], skipped: [] });
+        const bench = new TestBench(map, [{ replace: 'display' }]).prepare();
         for (const { type, data } of all) {
           const before = bench.state;
           bench.send(type, data);
@@ -76,7 +76,7 @@ describe('any opening', () => {
           }
           if (before.stopped) expect(['heat-on', 'edge', 'solvent']).not.toContain(type);
           if (type === 'heat-on') {
-            expect(before.opening.drops).toBe(0);
+            expect(dropsOf(before.opening)).toBe(0);
             expect(before.opening.heating).toBeNull();
           }
           if (type === 'solvent') {
@@ -84,7 +84,7 @@ describe('any opening', () => {
             expect((data as EventData['solvent']).bond_C!).toBeLessThanOrEqual(40);
           }
           if (type === 'aired') {
-            const needed = airing(before.opening.drops, before.limits).seconds;
+            const needed = airing(dropsOf(before.opening), before.limits).seconds;
             expect((data as EventData['aired']).seconds).toBeGreaterThanOrEqual(needed);
           }
           if (type === 'edge') expect(before.opening.heating?.joint).not.toBe((data as EventData['edge']).joint);

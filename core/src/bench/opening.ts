@@ -2,13 +2,14 @@ import type { BondJoint } from '../device-map/index.ts';
 import { readingProblem, ROOM_C } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { thingName } from '../plan/index.ts';
-import { airing, soakProblem } from '../solvent/index.ts';
 import type { BenchEvent } from './events.ts';
+import { grown, withKey } from './grown.ts';
 import { withMark } from './mark.ts';
 import type { OpeningEventData } from './opening-events.ts';
-import { lastWarmed, type Opening, pastOf, type Warmed } from './opening-state.ts';
+import { type Heating, lastWarmed, type Opening, pastOf, type Warmed } from './opening-state.ts';
 import type { JobState, Outcome } from './state.ts';
-import { releasedBy } from './steps.ts';
+import { releasedBy, releaseProblem } from './steps.ts';
+import { ONLY_BENCH } from './surroundings.ts';
 import { isWarmedThrough, zonesOf } from './zones.ts';
 
 export type OpeningEvent = Extract<BenchEvent, { type: keyof OpeningEventData }>;
@@ -19,7 +20,7 @@ export function atOpening(mechanism: Mechanism, state: JobState, event: OpeningE
     case 'heat-on':
       return heatOn(mechanism, state, event.data, event.at);
     case 'heat-reading':
-      return readingsTaken(state, event.data);
+      return readingsTaken(mechanism, state, event.data);
     case 'heat-off':
       return heatOff(mechanism, state, event.data, event.at);
     case 'edge':
@@ -31,21 +32,17 @@ export function atOpening(mechanism: Mechanism, state: JobState, event: OpeningE
       return opened(state, { placeholders: new Map(opening.placeholders).set(joint, picks) });
     }
     case 'solvent':
-      return soaked(mechanism, state, event.data);
+      return soaked(mechanism, state, event.data, event.at);
     case 'aired':
-      return aired(state, event.data);
+      return aired(state, event.data, event.at);
   }
 }
 
-/** A vent of the plan, or one that the solvent of trouble asks for. */
-function aired(state: JobState, { step, seconds }: OpeningEventData['aired']): Outcome {
-  const needed = airing(state.opening.drops, state.limits).seconds;
-  if (seconds < needed) {
-    return {
-      problem: `${state.opening.drops} drops need ${needed} s of airing; it has been ${Math.round(seconds)} s. Vapour can catch fire.`,
-    };
-  }
-  return { state: withMark(opened(state, { drops: 0 }).state, step) };
+/** A vent of the plan, or one that the solvent of trouble asks for; whether it was long enough is judged before. */
+function aired(state: JobState, { step, bench = ONLY_BENCH }: OpeningEventData['aired'], at: string): Outcome {
+  const { solvent, airedAt } = state.opening;
+  const others = new Map([...solvent].filter(([each]) => each !== bench));
+  return { state: withMark(opened(state, { solvent: others, airedAt: withKey(airedAt, bench, at) }).state, step) };
 }
 
 function opened(state: JobState, change: Partial<Opening>): { readonly state: JobState } {
@@ -66,7 +63,7 @@ function isReleased(mechanism: Mechanism, state: JobState, id: string): boolean 
 }
 
 function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['heat-on'], at: string): Outcome {
-  const { opening, limits } = state;
+  const { opening } = state;
   const bond = bondOf(mechanism, data.joint);
   if (!bond) return { problem: noBond(data.joint) };
   if (opening.heating) {
@@ -80,12 +77,6 @@ function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['h
   if (data.zone !== undefined && !zones.includes(data.zone)) {
     return { problem: `This bond has no zone “${data.zone}”.` };
   }
-  if (opening.drops > 0) {
-    const { seconds } = airing(opening.drops, limits);
-    return {
-      problem: `Solvent was used (${opening.drops} drops): its vapour can catch fire. Air the bench for ${seconds} s before any heat.`,
-    };
-  }
   const soft = [...opening.placeholders].find(([, { material, count }]) => count > 0 && material === 'plastic');
   if (data.setting.kind === 'air' && soft) {
     return { problem: 'Plastic picks are in the gap: hot air softens them. Change them for metal, and say so.' };
@@ -93,21 +84,32 @@ function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['h
   const before = lastWarmed(opening, bond.id, data.zone);
   const gap_s = before ? Math.max(0, (Date.parse(at) - Date.parse(before.offAt)) / 1000) * before.pace : 0;
   const past = pastOf(before, gap_s);
-  return opened(state, { heating: { ...data, startedAt: at, readings: [], past, simulatedReadings: false } });
+  const { bench = ONLY_BENCH } = data;
+  return opened(state, { heating: { ...data, bench, startedAt: at, readings: [], past, simulatedReadings: false } });
 }
 
-function readingsTaken(state: JobState, { joint, readings, simulated }: OpeningEventData['heat-reading']): Outcome {
+function readingsTaken(
+  mechanism: Mechanism,
+  state: JobState,
+  { joint, readings, simulated }: OpeningEventData['heat-reading'],
+): Outcome {
   const { heating } = state.opening;
   if (heating?.joint !== joint) return { problem: 'No source is on this bond. Put it on before you read.' };
   let all = heating.readings;
   for (const reading of readings) {
-    const problem = readingProblem(reading, all, heating.setting, ROOM_C);
+    const { spot } = reading;
+    if (!SPOTS.has(spot) && !mechanism.part.has(spot)) return { problem: `There is no part “${spot}” to read at.` };
+    // a cell that is hotter than anything near it is believed
+    const isCell = mechanism.map.parts.some(({ id, hazards }) => id === spot && hazards?.includes('lithium'));
+    const problem = isCell ? null : readingProblem(reading, all, heating.setting, ROOM_C);
     if (problem) return { problem };
-    all = [...all, reading];
+    all = grown(all, reading);
   }
   const simulatedReadings = heating.simulatedReadings || simulated === true;
   return opened(state, { heating: { ...heating, readings: all, simulatedReadings } });
 }
+
+const SPOTS: ReadonlySet<string> = new Set(['face', 'bond', 'far']);
 
 /** A bond that is warmed with another is warm as well. */
 function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['heat-off'], at: string): Outcome {
@@ -118,7 +120,9 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
   const warmed: Omit<Warmed, 'joint'> = {
     ...(zone === undefined ? {} : { zone }),
     setting: data.setting ?? heating.setting,
-    seconds: data.seconds,
+    // it was on for as long as the clock says, whatever a client does
+    seconds: Math.max(data.seconds, Math.round(onFor_s(heating, at))),
+    ...reachedBy(data, heating),
     offAt: at,
     past: heating.past,
     pace: heating.pace ?? 1,
@@ -141,6 +145,17 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
     : after;
 }
 
+function onFor_s({ startedAt, pace = 1 }: Heating, at: string): number {
+  return (Math.max(0, Date.parse(at) - Date.parse(startedAt)) / 1000) * pace;
+}
+
+/** The hottest that was read in the seam, or is said to have been. */
+function reachedBy({ bond_C }: OpeningEventData['heat-off'], { readings }: Heating): Pick<Warmed, 'reached_C'> {
+  const read = readings.flatMap(({ spot, temp_C }) => (spot === 'bond' ? [temp_C] : []));
+  const all = bond_C === undefined ? read : [...read, bond_C];
+  return all.length > 0 ? { reached_C: all.reduce((most, each) => Math.max(most, each)) } : {};
+}
+
 function edgeCut(mechanism: Mechanism, state: JobState, { joint, segment }: OpeningEventData['edge']): Outcome {
   const bond = bondOf(mechanism, joint);
   if (!bond) return { problem: noBond(joint) };
@@ -154,17 +169,15 @@ function edgeCut(mechanism: Mechanism, state: JobState, { joint, segment }: Open
   const before = state.opening.cut.get(joint) ?? new Set();
   if (before.has(segment)) return { problem: 'This edge is cut already.' };
   const all = new Set([...before, segment]);
-  const release = releasedBy(mechanism, state, joint);
-  if ('problem' in release) return release;
-  if (all.size < cut.length) return opened(state, { cut: new Map(state.opening.cut).set(joint, all) });
-  return { state: release.state };
+  if (all.size === cut.length) return releasedBy(mechanism, state, joint);
+  const problem = releaseProblem(mechanism, state, joint);
+  return problem ? { problem } : opened(state, { cut: new Map(state.opening.cut).set(joint, all) });
 }
 
-function soaked(mechanism: Mechanism, state: JobState, data: OpeningEventData['solvent']): Outcome {
+function soaked(mechanism: Mechanism, state: JobState, data: OpeningEventData['solvent'], at: string): Outcome {
   const bond = bondOf(mechanism, data.joint);
   if (!bond) return { problem: noBond(data.joint) };
-  const { opening, limits } = state;
-  const conditions = { heating: opening.heating !== null, bond_C: data.bond_C, away: data.away };
-  const problem = soakProblem(conditions, limits);
-  return problem ? { problem } : opened(state, { drops: opening.drops + data.drops });
+  const { solvent } = state.opening;
+  const { bench = ONLY_BENCH, drops } = data;
+  return opened(state, { solvent: withKey(solvent, bench, grown(solvent.get(bench) ?? [], { at, drops })) });
 }

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { type CalendarDate, calendarDate } from '../calendar/index.ts';
+import { type CalendarDate, calendarDate, instant } from '../calendar/index.ts';
 import { REGISTRY_ANSWERS, type RegistryAnswer } from '../identity/index.ts';
 import type { PartCondition, PartDecision } from '../parts/index.ts';
 
@@ -71,7 +71,7 @@ export const PART_EVENTS: { readonly [Type in keyof PartEventData]: Joi.ObjectSc
       .required(),
     where: Joi.string().min(1).max(400).required(),
     number: Joi.string().allow('').max(100).required(),
-    at: Joi.string().isoDate().max(40).required(),
+    at: instant.required(),
     simulated: Joi.boolean().required(),
   }),
   'part-decided': Joi.object({

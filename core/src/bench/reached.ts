@@ -18,6 +18,13 @@ export function newlyReached(mechanism: Mechanism, state: JobState): ReadonlySet
   return fresh.length === 0 ? state.reached : new Set([...state.reached, ...fresh.map(targetKey)]);
 }
 
+/** Is this target met: its new part in, or what was to be off, reached or bare once so? */
+export function isMet(mechanism: Mechanism, state: JobState, target: Target): boolean {
+  const isBase = 'replace' in target && mechanism.part.get(target.replace) === mechanism.base;
+  if (!('replace' in target) || isBase) return state.reached.has(targetKey(target));
+  return state.done.some((op) => op.kind === 'fit' && op.new === true && op.part === target.replace);
+}
+
 /**
  * What is still to be planned for: a part to be replaced until its new one is in, everything else until it was reached.
  * A new part that was looked at tells what came with it, and what it has no place for.

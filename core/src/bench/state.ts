@@ -6,6 +6,7 @@ import { DEFAULT_LIMITS, type Limits } from '../shop/index.ts';
 import type { BenchEvent, DecisionAbout, EventData } from './events.ts';
 import type { Job } from './job.ts';
 import { CLOSED, type Opening } from './opening-state.ts';
+import type { ClearedStop, Stop } from './stops.ts';
 
 export interface Timer {
   readonly step: string;
@@ -52,6 +53,8 @@ export interface Decision {
   readonly text: string;
   readonly at: string;
   readonly by: string;
+  /** about what is left open at the end: which of it */
+  readonly what?: string;
 }
 
 /** A wet device: battery off at once, washed, dried, tried; only then is its board decided on. */
@@ -79,7 +82,11 @@ export interface JobState {
   readonly tests: readonly TestResult[];
   readonly troubles: readonly Trouble[];
   readonly corrections: readonly Correction[];
-  readonly stopped: { readonly reason: string; readonly text: string; readonly at: string; readonly by: string } | null;
+  /** stops that hold, the first one first; only a lead clears them, one by one */
+  readonly stops: readonly Stop[];
+  /** the first of them */
+  readonly stopped: Stop | null;
+  readonly cleared: readonly ClearedStop[];
   readonly paused: boolean;
   readonly finished: string | null;
   /** ended by the lead, where it stood */
@@ -120,7 +127,9 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     tests: [],
     troubles: [],
     corrections: [],
+    stops: [],
     stopped: null,
+    cleared: [],
     paused: false,
     finished: null,
     ended: null,

@@ -8,9 +8,19 @@ import {
   type PhysicalOp,
 } from '../holds/index.ts';
 import { type DoneOp, thingName } from '../plan/index.ts';
-import { findAgain, keyOf, looseScrewsOf, missingFor, putBack, type Screw, takenOut } from '../screws/index.ts';
+import {
+  findAgain,
+  foundSpare,
+  keyOf,
+  looseScrewsOf,
+  missingFor,
+  putBack,
+  type Screw,
+  takenOut,
+} from '../screws/index.ts';
 import { notAccepted } from './desk.ts';
 import type { DoneStep, EventData } from './events.ts';
+import { grown } from './grown.ts';
 import { withMark } from './mark.ts';
 import { newlyReached } from './reached.ts';
 import type { JobState, Outcome } from './state.ts';
@@ -27,14 +37,13 @@ export function did(mechanism: Mechanism, state: JobState, { steps, anyway }: Ev
 }
 
 function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway: boolean): Outcome {
-  const marked: JobState = { ...withMark(state, step.id), paused: false };
   if (step.kind === 'procedure') {
     if (step.name === 'transplant' && !state.transplant.done && !anyway) {
       return { problem: 'The cell transplant has to be allowed by the lead, and its checks recorded, first.' };
     }
     const isAdded = state.added.some((each) => each.step === step.id);
     if (state.steps.has(step.id) && !step.again && !isAdded) return { problem: `“${step.id}” is done already.` };
-    return { state: marked };
+    return { state: { ...withMark(state, step.id), paused: false } };
   }
   const op = numbered(mechanism, step);
   if ('problem' in op) return op;
@@ -47,7 +56,14 @@ function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway:
   const device = applied(mechanism, state.device, op.op);
   const done: DoneOp = { ...namedDone(step), ...(step.new ? { new: true } : {}) };
   const opening = step.joint ? withoutCut(state.opening, step.joint) : state.opening;
-  const after = { ...marked, device, done: [...state.done, done], ledger: ledger.ledger, opening };
+  const after: JobState = {
+    ...withMark(state, step.id),
+    paused: false,
+    device,
+    done: grown(state.done, done),
+    ledger: ledger.ledger,
+    opening,
+  };
   return { state: { ...after, reached: newlyReached(mechanism, after) } };
 }
 
@@ -80,6 +96,11 @@ function namedDone(step: DoneStep): DoneOp {
 /** A joint released by its own kind of work: the last screw laid, the last edge cut. */
 export function releasedBy(mechanism: Mechanism, state: JobState, joint: string): Outcome {
   return stepDone(mechanism, state, { id: `release:${joint}`, kind: 'release', joint }, false);
+}
+
+/** Why a joint can't be released by its own kind of work; null where it can. */
+export function releaseProblem(mechanism: Mechanism, state: JobState, joint: string): string | null {
+  return objectionTo(mechanism, state, numberedOp(mechanism, { kind: 'release', joint }), false);
 }
 
 /** Why an operation is refused, in words that name what still holds. */
@@ -175,9 +196,13 @@ export function screwLaid(mechanism: Mechanism, state: JobState, data: EventData
   return releasedBy(mechanism, laid, joint.id);
 }
 
-export function screwFound(state: JobState, data: EventData['found']): Outcome {
-  const screw: Screw | undefined = state.ledger.lost.find((each) => keyOf(each) === keyOf(data));
-  return screw
-    ? { state: { ...state, ledger: findAgain(state.ledger, screw) } }
-    : { problem: 'This screw is not missing.' };
+/** Found again it lies on the mat; where its joint is made already, with a new screw or without, it is one to put away. */
+export function screwFound(mechanism: Mechanism, state: JobState, data: EventData['found']): Outcome {
+  const { ledger } = state;
+  const isOpen = Boolean(state.device.released[mechanism.joint.get(data.joint) ?? -1]);
+  // one that was to be left out may still go in while its hole is open
+  const missing = isOpen ? [...ledger.lost, ...ledger.leftOut] : ledger.lost;
+  const screw: Screw | undefined = missing.find((each) => keyOf(each) === keyOf(data));
+  if (!screw) return { problem: 'This screw is not missing.' };
+  return { state: { ...state, ledger: isOpen ? findAgain(ledger, screw) : foundSpare(ledger, screw) } };
 }

@@ -1,13 +1,14 @@
-import { type BondJoint, type DeviceMap, fastenerAt, type Part } from '../device-map/index.ts';
+import { type BondJoint, fastenerAt } from '../device-map/index.ts';
 import { SOFTENS_C } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { type Ledger, lose, type Screw } from '../screws/index.ts';
 import type { EventData } from './events.ts';
+import { grown } from './grown.ts';
 import type { JobState, Outcome, Trouble } from './state.ts';
 
 /** Records a trouble and what follows from it: operations added, counts corrected, a part that has to be new. */
 export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trouble): Outcome {
-  const recorded = { ...state, troubles: [...state.troubles, trouble] };
+  const recorded = { ...state, troubles: grown(state.troubles, trouble) };
   const { data } = trouble;
   switch (data.kind) {
     case 'will-not-lift':
@@ -45,8 +46,8 @@ export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trou
       if (!data.joint || !data.fastener)
         return { problem: 'Name the joint and the kind of the screw that is one more.' };
       const extra = { joint: data.joint, point: `more-${recorded.troubles.length}`, fastener: data.fastener };
-      const ledger = { ...state.ledger, onMat: [...state.ledger.onMat, extra] };
-      return { state: { ...recorded, ledger, corrections: [...state.corrections, correction(mechanism, trouble)] } };
+      const ledger = { ...state.ledger, onMat: grown(state.ledger.onMat, extra) };
+      return { state: { ...recorded, ledger, corrections: grown(state.corrections, correction(mechanism, trouble)) } };
     }
     case 'screw-stripped':
     case 'other':
@@ -97,7 +98,13 @@ function withTape(mechanism: Mechanism, state: JobState, part: string | undefine
   if (!each || state.device.status[index!] !== 0 || !FACES.includes(each.kind)) return state;
   const bond = mechanism.map.joints.find((one) => one.type === 'bond' && one.holds.includes(each.id));
   if (!bond || state.added.some(({ step }) => step === `tape:${each.id}`)) return state;
-  return { ...state, added: [...state.added, { step: `tape:${each.id}`, before: `release:${bond.id}` }] };
+  return withAddedStep(state, `tape:${each.id}`, `release:${bond.id}`);
+}
+
+/** Told twice before it was done, it is done once. */
+function withAddedStep(state: JobState, step: string, before: string): JobState {
+  if (state.added.some((each) => each.step === step && each.before === before)) return state;
+  return { ...state, added: [...state.added, { step, before }] };
 }
 
 const FACES = ['cover', 'display', 'shell', 'lens'];
@@ -109,30 +116,14 @@ function withLook(
   joint: string | undefined,
 ): JobState {
   if (joint === undefined || !mechanism.joint.has(joint)) return state;
-  return { ...state, added: [...state.added, { step: `look:${joint}`, before: `${before}:${joint}` }] };
+  return withAddedStep(state, `look:${joint}`, `${before}:${joint}`);
 }
 
-/** What lies behind the edge is looked at before anything goes on; where that is a cell, the work stops. */
-function cutTooDeep(mechanism: Mechanism, state: JobState, { data, at, by }: Trouble): Outcome {
-  const { map } = mechanism;
-  const bond = map.joints.find((each) => each.id === data.joint);
+/** What lies behind the edge is looked at before anything goes on; where that is a cell, the work stops as well. */
+function cutTooDeep(mechanism: Mechanism, state: JobState, { data }: Trouble): Outcome {
+  const bond = mechanism.map.joints.find((each) => each.id === data.joint);
   if (bond?.type !== 'bond') return { problem: 'Name the bond that was cut too deep.' };
-  const behind = behindEdge(map, bond, data.segment);
-  const cell = behind.find((part) => part.hazards?.includes('lithium'));
-  const looked = withLook(mechanism, state, 'release', bond.id);
-  if (!cell) return { state: looked };
-  const text = `cut too deep over ${cell.name}: look for a cut, a dent, a smell or warmth before anything else`;
-  return { state: { ...looked, stopped: { reason: 'puncture', text, at, by } } };
-}
-
-/** Parts that the map names behind an edge of a bond; behind any of them where nobody said which. */
-export function behindEdge(map: DeviceMap, bond: BondJoint, segment: string | undefined): Part[] {
-  const edges = (bond.segments ?? []).filter((each) => segment === undefined || each.id === segment);
-  const near = edges.flatMap((each) => (each.near === undefined ? [] : [each.near]));
-  const joints = map.joints.filter(({ id }) => near.includes(id)).flatMap(({ holds, to }) => [...holds, to]);
-  return map.parts.filter(
-    (part) => !bond.holds.includes(part.id) && !part.base && [...near, ...joints].includes(part.id),
-  );
+  return { state: withLook(mechanism, state, 'release', bond.id) };
 }
 
 /** Heat and solvent are for bonds; what else will not lift is only recorded. */
@@ -143,7 +134,7 @@ function withStep(
   joint: string | undefined,
 ): JobState {
   if (mechanism.map.joints.find((each) => each.id === joint)?.type !== 'bond') return state;
-  return { ...state, added: [...state.added, { step: `${procedure}:${joint}`, before: `release:${joint}` }] };
+  return withAddedStep(state, `${procedure}:${joint}`, `release:${joint}`);
 }
 
 function withReplacement(mechanism: Mechanism, state: JobState, part: string | undefined): JobState {
@@ -166,7 +157,7 @@ function withScrew(
   const screw = { joint: joint.id, point: point.id, fastener: fastenerAt(joint, point) };
   const ledger = change(state.ledger, screw);
   const corrections =
-    data.kind === 'screw-lost' ? state.corrections : [...state.corrections, correction(mechanism, trouble)];
+    data.kind === 'screw-lost' ? state.corrections : grown(state.corrections, correction(mechanism, trouble));
   return { state: { ...state, ledger, corrections } };
 }
 

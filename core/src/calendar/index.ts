@@ -8,3 +8,4 @@ export {
   lastReturnDate,
   todayIn,
 } from './calendar.ts';
+export { instant, isInstant } from './instant.ts';

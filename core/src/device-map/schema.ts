@@ -235,6 +235,10 @@ const anyJoint = Joi.alternatives().conditional('.type', {
   }).unknown(true),
 });
 
+/** What a map may say that a cell bears (common practice). */
+const LEAST_CELL_C = 45;
+const MOST_CELL_C = 80;
+
 /** Shape of a device map. What one field says of another is in rules.ts. */
 export const deviceMapSchema = Joi.object({
   format: Joi.string().valid('nibrel.device-map').required(),
@@ -264,7 +268,14 @@ export const deviceMapSchema = Joi.object({
       )
       .required(),
     wiring: Joi.string().valid('series', 'parallel').required(),
-    limit_C: temperature_C.required(),
+    limit_C: Joi.number()
+      .min(LEAST_CELL_C)
+      .max(MOST_CELL_C)
+      .required()
+      .messages({
+        'number.min': `{{#label}} must be ${LEAST_CELL_C} to ${MOST_CELL_C} °C: a cell's face bears no more, and less is no limit for work`,
+        'number.max': `{{#label}} must be ${LEAST_CELL_C} to ${MOST_CELL_C} °C: a cell's face bears no more, and less is no limit for work`,
+      }),
   })
     .allow(null)
     .required(),

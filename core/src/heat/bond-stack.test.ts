@@ -22,8 +22,40 @@ const withStack = (stack: object) =>
 describe("a bond's stack", () => {
   it('is the one in the map, where it has one', () => {
     const map = withStack(own);
-    expect(stackOfBond(map, bondOf(map, 'front-seal'))).toEqual({ ...own, isGuess: false });
-    expect(checkDeviceMap(map)).toMatchObject({ errors: [], warnings: [] });
+    const seal = changed(map, (copy) => void (copy.parts.find(({ id }) => id === 'cell')!.hazards = []));
+    expect(stackOfBond(seal, bondOf(seal, 'front-seal'))).toEqual({ ...own, isGuess: false });
+    expect(checkDeviceMap(seal)).toMatchObject({ errors: [], warnings: [] });
+  });
+
+  it('always watches the cell beneath it, over it, or that it is, with the lower of the limits', () => {
+    const watched = (map: ReturnType<typeof tern5>, id: string) =>
+      stackOfBond(map, bondOf(map, id)).watch.map(({ what, max_C }) => [what, max_C]);
+    const bare = withStack(own);
+    expect(watched(bare, 'front-seal')).toEqual([
+      ['Glass', 90],
+      ['Battery', 60],
+    ]);
+    // the map's own watch is lowered to what its chemistry bears, or to what the map says
+    const hot = (limit_C: number, max_C: number) =>
+      changed(tern5(), (copy) => {
+        (copy.battery as { limit_C: number }).limit_C = limit_C;
+        const seal = bondOf(copy, 'front-seal').stack!;
+        (seal.watch[1] as { max_C: number }).max_C = max_C;
+      });
+    expect(watched(hot(75, 75), 'front-seal')[1]).toEqual(['Battery face', 60]);
+    expect(watched(hot(50, 75), 'front-seal')[1]).toEqual(['Battery face', 50]);
+    // the bond of the cell itself, and lithium that is not the battery's part
+    expect(watched(tern5(), 'cell-straps')).toEqual([['Battery', 60]]);
+    const spare = changed(tern5(), (copy) => {
+      copy.parts.find(({ id }) => id === 'earpiece')!.hazards = ['lithium'];
+    });
+    expect(watched(spare, 'earpiece-glue')).toEqual([['Earpiece', 60]]);
+    const finding = checkDeviceMap(bare).warnings.find(({ path }) => path.endsWith('.stack.watch'));
+    expect(finding?.message).toContain('"cell" holds lithium');
+    for (const limit_C of [44, 81]) {
+      const { errors } = checkDeviceMap(hot(limit_C, 60));
+      expect(errors).toMatchObject([{ path: 'battery.limit_C', message: expect.stringContaining('45 to 80') }]);
+    }
   });
 
   it('is drawn up from kinds where it has none, marked as a guess, and watches the cell and the display', () => {

@@ -1,8 +1,10 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
-import { phasesOf, probesOf, requestOf, type Warming } from './foresee.ts';
+import { phasesOf, probesOf, requestOf, type Spot, type Warming } from './foresee.ts';
 import type { Fit, Reading } from './readings.ts';
 import { valueAt } from './series.ts';
 import { heatThrough } from './solve.ts';
+
+const IN_THE_STACK: ReadonlySet<string> = new Set<Spot>(['face', 'bond', 'far']);
 
 /** Fewer say nothing. */
 const FEWEST = 3;
@@ -21,7 +23,8 @@ const MOST = 5000;
  * two standard deviations. Null while there are too few.
  */
 export function fitTransfer(warming: Warming, readings: readonly Reading[]): Fit | null {
-  const used = readings.filter(({ at_s }) => at_s > 0 && at_s <= warming.heat_s);
+  // a thermometer on some part of the device says nothing of the stack
+  const used = readings.filter(({ at_s, spot }) => at_s > 0 && at_s <= warming.heat_s && IN_THE_STACK.has(spot));
   if (used.length < FEWEST) return null;
   const temps = modelOf(warming, used);
   const start = Math.log(warming.setting.transfer.likely);

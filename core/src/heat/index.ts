@@ -1,4 +1,5 @@
 export { stackOfBond, type StackOfBond } from './bond-stack.ts';
+export { cellLimit_C, cellsAt, isCellWatched } from './cells.ts';
 export { heatClock, type HeatClock, reachAt, untilBelow_s } from './clock.ts';
 export {
   coldestOf,
@@ -22,8 +23,9 @@ export {
   type Warming,
 } from './foresee.ts';
 export { type Material, materialNamed, MATERIALS, materialsWith } from './materials.ts';
+export { hottest_C, type Warmed as WarmedBond } from './hottest.ts';
 export { foreseeBond, isForeseeable, nearestLimit, SOFTENS_C, warmingOf, warmingTime_s } from './of-bond.ts';
-export { type Fit, fitted, type Reading, readingProblem } from './readings.ts';
+export { type Fit, fitted, overLimit, type Reading, readingProblem } from './readings.ts';
 export { type Recipe, RECIPES, settingOfRecipe } from './recipes.ts';
 export { type HeatRequest, heatRequest, type HeatSource } from './request.ts';
 export {
@@ -37,6 +39,7 @@ export {
   type Reach,
   USUAL,
   usualSetting,
+  SETTING_RANGES,
   type Warmth,
   WARMTHS,
 } from './setting.ts';

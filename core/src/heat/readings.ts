@@ -1,11 +1,13 @@
-import type { Spot } from './foresee.ts';
+import type { BondStack, DeviceMap } from '../device-map/index.ts';
+import { cellLimit_C } from './cells.ts';
 import type { HeatSetting, Reach } from './setting.ts';
 
 /** What a thermometer showed, and when after the source was put on. */
 export interface Reading {
   readonly at_s: number;
   readonly temp_C: number;
-  readonly spot: Spot;
+  /** on the heated face, in the seam, on the far face (`face`, `bond`, `far`), or a part's id */
+  readonly spot: string;
 }
 
 /** A thermometer may be off by so much before its reading is not believed (guess). */
@@ -35,6 +37,25 @@ export function readingProblem(
     return `From ${last.temp_C} to ${temp_C} °C in ${Number((at_s - last.at_s).toFixed(1))} s is faster than anything warms. Check that the thermometer touches.`;
   }
   return null;
+}
+
+/**
+ * What a reading says that is too hot: a cell over its limit, or a place whose layer is watched. Null where nothing is.
+ * A cell hotter than the source is believed: it may heat itself.
+ */
+export function overLimit(
+  map: DeviceMap,
+  { layers, bondLayer, watch }: BondStack,
+  { spot, temp_C }: Reading,
+): { readonly what: string; readonly max_C: number } | null {
+  const layer = { face: 0, bond: bondLayer, far: layers.length - 1 }[spot];
+  const part = map.parts.find(({ id }) => id === spot);
+  const there = watch.filter(
+    (each) => each.layer === layer || (layer === undefined && (each.what === part?.name || each.what === spot)),
+  );
+  const cell = part?.hazards?.includes('lithium') ? [{ what: part.name, max_C: cellLimit_C(map) }] : [];
+  const [lowest] = [...cell, ...there].toSorted((a, b) => a.max_C - b.max_C);
+  return lowest && temp_C > lowest.max_C ? { what: lowest.what, max_C: lowest.max_C } : null;
 }
 
 /** A transfer that readings have taught. */

@@ -88,6 +88,14 @@ export function sourceOf({ kind, temp_C, capacity_J_m2K }: HeatSetting, transfer
   }
 }
 
+/** What a bench heats with: hotter is no source for an adhesive, and a ruin (guesses). */
+export const SETTING_RANGES: Readonly<Record<Warmth, { least_C: number; most_C: number }>> = {
+  plate: { least_C: 30, most_C: 120 },
+  pad: { least_C: 30, most_C: 120 },
+  pack: { least_C: 30, most_C: 110 },
+  air: { least_C: 30, most_C: 450 },
+};
+
 const W_m2K = Joi.number().greater(0).max(100_000);
 
 /** The shape of a setting; a low end above the high one is refused. */

@@ -1,5 +1,5 @@
 import { type DeviceMap, isSelfParting, isTether, type Joint, type Part, type Point } from '../device-map/index.ts';
-import { materialNamed } from '../heat/index.ts';
+import { cellsAt, isCellWatched, materialNamed } from '../heat/index.ts';
 import type { Finding } from './finding.ts';
 
 /** What is probably forgotten, though the map can be used (device-map.md, "warned"). */
@@ -12,6 +12,7 @@ export function mapWarnings(map: DeviceMap): Finding[] {
     ...unservedFunctions(map),
     ...pointlessIsolation(map),
     ...strangeMaterials(map),
+    ...unwatchedCells(map),
   ];
 }
 
@@ -137,5 +138,19 @@ function strangeMaterials(map: DeviceMap): Finding[] {
             },
           ],
     );
+  });
+}
+
+/** The cell is watched all the same where it is heated; but the map's author meant a place, and has none. */
+function unwatchedCells(map: DeviceMap): Finding[] {
+  return map.joints.flatMap((joint, index) => {
+    const stack = joint.type === 'bond' ? joint.stack : undefined;
+    if (joint.type !== 'bond' || !stack) return [];
+    return cellsAt(map, joint)
+      .filter((cell) => !isCellWatched(stack, cell))
+      .map(({ id }) => ({
+        path: `joints[${index}].stack.watch`,
+        message: `"${id}" holds lithium and lies at this stack, but nothing of it is watched. Add a place in its layer with its max_C.`,
+      }));
   });
 }

@@ -8,3 +8,4 @@ export {
   type OrderResult,
 } from './problem.ts';
 export { NoOrderError, solveOrder } from './solve.ts';
+export { countedBudget } from './counted.ts';

@@ -1,1 +1,9 @@
-export { checkPhoto, MOST_PHOTO_BYTES, MOST_PIXELS, PhotoError, type PhotoFacts, PHOTO_TYPES } from './photo.ts';
+export {
+  MOST_PHOTO_BYTES,
+  MOST_PIXELS,
+  PhotoError,
+  type PhotoFacts,
+  PHOTO_TYPES,
+  takePhoto,
+  type TakenPhoto,
+} from './photo.ts';

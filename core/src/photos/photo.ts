@@ -1,4 +1,5 @@
 import { disableTypes, imageSize, types } from 'image-size';
+import { piecesOf } from './pieces.ts';
 
 /** An original is kept up to this size; what is larger is kept downscaled only. */
 export const MOST_PHOTO_BYTES = 16 * 1024 * 1024;
@@ -21,12 +22,17 @@ export class PhotoError extends Error {
   override readonly name = 'PhotoError';
 }
 
+/** A picture as it is kept: what it is, and its bytes without what nobody asked for. */
+export interface TakenPhoto extends PhotoFacts {
+  readonly content: Uint8Array;
+}
+
 /**
  * What a file is by its content, whatever its name says: only JPEG, PNG and WebP pass, whole, and of a size that can be
- * shown.
+ * shown. Where and by whom it was taken is left out of what is kept, and so is whatever follows its end.
  * @throws PhotoError
  */
-export function checkPhoto(bytes: Uint8Array): PhotoFacts {
+export function takePhoto(bytes: Uint8Array): TakenPhoto {
   const found = sizeOf(bytes);
   const type = found && TYPES[found.type as keyof typeof TYPES];
   if (!found || !type)
@@ -39,8 +45,19 @@ export function checkPhoto(bytes: Uint8Array): PhotoFacts {
       `This picture has ${megapixels} megapixels; ${MOST_PIXELS / 1e6} are the most. Make it smaller first.`,
     );
   }
-  if (!isWhole(bytes, type)) throw new PhotoError('This picture is cut off: its end is missing. Fetch it again.');
-  return { type, width, height };
+  const { kept, isWhole } = piecesOf(bytes, type);
+  if (!isWhole) throw new PhotoError('This picture is cut off: its end is missing. Fetch it again.');
+  return { type, width, height, content: joined(kept) };
+}
+
+function joined(pieces: readonly Uint8Array[]): Uint8Array {
+  const whole = new Uint8Array(pieces.reduce((sum, each) => sum + each.length, 0));
+  let at = 0;
+  for (const piece of pieces) {
+    whole.set(piece, at);
+    at += piece.length;
+  }
+  return whole;
 }
 
 function sizeOf(bytes: Uint8Array) {
@@ -49,15 +66,4 @@ function sizeOf(bytes: Uint8Array) {
   } catch {
     return null;
   }
-}
-
-/** A JPEG ends with its end marker, a PNG with its end chunk; a WebP says how long it is. */
-function isWhole(bytes: Uint8Array, type: PhotoFacts['type']): boolean {
-  if (type === 'image/webp') {
-    return bytes.length >= 12 && new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true) + 8 <= bytes.length;
-  }
-  const mark = type === 'image/jpeg' ? [0xff, 0xd9] : [0x49, 0x45, 0x4e, 0x44, 0xae, 0x42, 0x60, 0x82];
-  // cameras may append data of their own after the picture
-  const tail = bytes.subarray(Math.max(0, bytes.length - 64 * 1024));
-  return Array.from(tail).some((_, at) => mark.every((byte, index) => tail[at + index] === byte));
 }

@@ -26,6 +26,10 @@ export function goalOf(mechanism: Mechanism, start: DeviceState, targets: readon
 
 /** Is this target reached in this state? */
 export function isReached(mechanism: Mechanism, state: DeviceState, target: Target): boolean {
+  const part = 'replace' in target ? target.replace : 'remove' in target ? target.remove : undefined;
+  const number = mechanism.part.get(part ?? '') ?? mechanism.base;
+  // that a part is off is seen at once; what else may be asked for needs to know what is live
+  if (number !== mechanism.base) return state.status[number] === OFF;
   const live = liveJoints(mechanism, state);
   return goalOf(mechanism, state, [target], { live })(state).length === 0;
 }

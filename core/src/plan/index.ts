@@ -10,4 +10,5 @@ export { opTitle } from './reasons.ts';
 export { TIMES } from './estimates.ts';
 export { FLIP_S, TOOL_CHANGE_S } from './arrange.ts';
 export { isReached } from './goal.ts';
+export { testedFunctions, testSeconds } from './proving.ts';
 export { cautionFor } from './cautions.ts';

@@ -77,15 +77,30 @@ export function planRepair(request: PlanRequest, budget: Budget): Plan {
     code: 'policy',
     text: `The school given for “${key}” is not known here; the plan goes by the default.`,
   }));
+  checkTargets(mechanism, request.targets);
   const targets = openTargets(request.targets, present.renewed);
-  checkTargets(mechanism, targets);
+  // what a new part has no place for stays so once it is in
+  const lacking = lackingOf(mechanism, request.targets);
 
   const schools = policy.display === 'auto' ? (['taken-off', 'on-flexes'] as const) : [policy.display];
   const share = { ...budget, limitMs: budget.limitMs / schools.length };
   const plans = schools.map((display) =>
-    planWith(mechanism, { ...present, warnings: [...present.warnings, ...asides] }, targets, policy, display, share),
+    planWith(
+      mechanism,
+      { ...present, warnings: [...present.warnings, ...asides] },
+      targets,
+      lacking,
+      policy,
+      display,
+      share,
+    ),
   );
   return plans.reduce((best, each) => (each.charge < best.charge ? each : best)).plan;
+}
+
+function lackingOf(mechanism: Mechanism, targets: readonly Target[]): ReadonlySet<number> {
+  const ids = targets.flatMap((target) => ('replace' in target ? (target.newLacks ?? []) : []));
+  return new Set(ids.map((id) => mechanism.joint.get(id)!));
 }
 
 /** A plan for one way of keeping the display, with its cost and risk charge in seconds. */
@@ -93,6 +108,7 @@ function planWith(
   mechanism: Mechanism,
   present: Present,
   targets: readonly Target[],
+  lacking: ReadonlySet<number>,
   policy: Policy,
   display: 'taken-off' | 'on-flexes',
   budget: Budget,
@@ -136,11 +152,6 @@ function planWith(
   }
 
   const stripped = played(mechanism, start, strip.drafts, strip.found.order);
-  const lacking = new Set(
-    targets
-      .flatMap((target) => ('replace' in target ? (target.newLacks ?? []) : []))
-      .map((id) => mechanism.joint.get(id)!),
-  );
   const replaced = new Set(
     targets.flatMap((target) => ('replace' in target ? [mechanism.part.get(target.replace)!] : [])),
   );

@@ -25,7 +25,7 @@ export function withProving(
   const afterClosing = (id: string) => closing.has(id) || [...closing].some((each) => ordered.get(id)!.has(each));
   const untilClosed = drafts.filter(({ op }) => !afterClosing(op.id) && !(op.joint && closing.has(`lay:${op.joint}`)));
   const functions = touchedFunctions(mechanism, path.ops, replaced);
-  const seconds = Math.max(TIMES.testLeast, TIMES.testEach * functions.length);
+  const seconds = testSeconds(functions);
 
   const films = filmsOff(mechanism, state, drafts, replaced);
   const proofs: Draft[] = [];
@@ -99,6 +99,29 @@ function closingIds(mechanism: Mechanism, path: Precedence, drafts: readonly Dra
     return ids.has(`close:${part.id}`) ? [`close:${part.id}`] : [`fit:${part.id}`];
   });
   return new Set(closing.filter((id) => ids.has(id)));
+}
+
+/** The functions that work as it was done, or is planned, could have touched: these are tried. */
+export function testedFunctions(
+  mechanism: Mechanism,
+  done: readonly { readonly kind: string; readonly joint?: string; readonly part?: string; readonly new?: boolean }[],
+): string[] {
+  const { part, joint } = mechanism;
+  const ops = done.flatMap((op): StripOp[] => {
+    if (op.kind === 'release' && joint.has(op.joint ?? '')) return [{ kind: 'release', joint: joint.get(op.joint!)! }];
+    if ((op.kind === 'open' || op.kind === 'lift') && part.has(op.part ?? ''))
+      return [{ kind: op.kind, part: part.get(op.part!)! }];
+    return [];
+  });
+  const replaced = done.flatMap((op) =>
+    op.kind === 'fit' && op.new && part.has(op.part!) ? [part.get(op.part!)!] : [],
+  );
+  return touchedFunctions(mechanism, ops, new Set(replaced));
+}
+
+/** Hands-on seconds of a test of so many functions. */
+export function testSeconds(functions: readonly string[]): number {
+  return Math.max(TIMES.testLeast, TIMES.testEach * functions.length);
 }
 
 /** Every function that could have been touched: by what was moved, unplugged, or parted by itself. */

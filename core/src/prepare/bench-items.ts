@@ -1,6 +1,7 @@
 import { packOf } from '../battery/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
-import type { Op } from '../plan/index.ts';
+import type { Op, Policy, Target } from '../plan/index.ts';
+import { takesOut, wayIn } from './way-in.ts';
 
 /** One thing that has to be so on the bench before the device is opened. */
 export interface BenchItem {
@@ -13,18 +14,32 @@ export interface BenchItem {
 /** A cell of this much is large: gloves, no jewellery (guess; a phone's is about 15 Wh). */
 const LARGE_WH = 10;
 
-/** Drawn from the plan and the map's hazards: nothing is asked that this repair does not need. */
-export function benchItems(map: DeviceMap, ops: readonly Op[]): BenchItem[] {
-  const touched = new Set(
-    ops.flatMap((op) => [
+/**
+ * Drawn from the map's hazards, for what the targets reach into by themselves and for what the plan adds, where there is
+ * one: nothing is asked that this repair does not need.
+ */
+export function benchItems(
+  map: DeviceMap,
+  targets: readonly Target[],
+  policy: Pick<Policy, 'heat'>,
+  ops: readonly Op[] = [],
+): BenchItem[] {
+  const way = wayIn(map, targets);
+  const touched = new Set([
+    ...way.parts,
+    ...ops.flatMap((op) => [
       ...(op.part ? [op.part] : []),
       ...(map.joints.find((each) => each.id === op.joint)?.holds ?? []),
     ]),
-  );
+  ]);
   const hazards = new Set(map.parts.filter((each) => touched.has(each.id)).flatMap((each) => each.hazards ?? []));
   const named = (name: Op['name']) => ops.some((op) => op.name === name);
+  const heats =
+    policy.heat !== 'none' && map.joints.some((each) => each.type === 'bond' && each.heat && way.joints.has(each.id));
   const { battery } = map;
-  const lifted = battery && ops.some((op) => op.kind === 'lift' && op.part === battery.part);
+  const lifted =
+    battery &&
+    (takesOut(map, targets, battery.part) || ops.some((op) => op.kind === 'lift' && op.part === battery.part));
   const energy_Wh = battery ? packOf(battery.cells, battery.wiring).energy_Wh : 0;
   const items: (BenchItem | false)[] = [
     {
@@ -47,7 +62,7 @@ export function benchItems(map: DeviceMap, ops: readonly Op[]): BenchItem[] {
       title: 'Gloves on, rings and watches off',
       harm: 'Metal across a cell burns skin to the bone in seconds.',
     },
-    named('heat') && {
+    (heats || named('heat')) && {
       id: 'heat',
       title: 'Nothing flammable near the heat, solvent put away',
       harm: 'Vapour of alcohol catches fire from hot air. Solvent and heat are never on the bench together.',

@@ -3,6 +3,9 @@ import type { BondJoint, DeviceMap, Part } from '../device-map/index.ts';
 import type { Op, Policy } from '../plan/index.ts';
 import type { Limits } from '../shop/index.ts';
 
+/** Operations, as far as they say what is cut and when the cell is out. */
+type Cutting = Pick<Op, 'kind' | 'joint' | 'part'>;
+
 /** What has to happen to the charge before the device is opened. */
 export interface ChargeNeed {
   readonly way: 'run-down' | 'charge-up';
@@ -21,7 +24,7 @@ export interface ChargeNeed {
  */
 export function chargeNeed(
   map: DeviceMap,
-  ops: readonly Op[],
+  ops: readonly Cutting[],
   school: Policy['batteryBefore'],
   limits: Limits,
   charge: number | null,
@@ -67,7 +70,7 @@ export function secondsUp(map: DeviceMap, charge: number, target: number, { char
 }
 
 /** The first part that is cut free over or beside the cell, while that is in. */
-export function cutsNearCell(map: DeviceMap, ops: readonly Op[]): Part | null {
+export function cutsNearCell(map: DeviceMap, ops: readonly Cutting[]): Part | null {
   const cell = map.parts.find((each) => each.id === map.battery?.part);
   if (!cell) return null;
   for (const op of ops) {

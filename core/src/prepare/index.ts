@@ -6,3 +6,4 @@ export { agreeOp, chargeOp, prepareOp, tapeOp, withTape } from './ops.ts';
 export { type OwnerItem, ownerMustKnow } from './owner.ts';
 export { WET_OPS } from './wet.ts';
 export { type Cost, isDelicate, type WhileOpen, whileOpen } from './while-open.ts';
+export { certainCuts, tellAnyhow, wayIn } from './way-in.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { changed, dunlinOpen, tern5 } from '../../test/maps.ts';
-import { planRepair, type Target } from '../plan/index.ts';
+import { DEFAULT_POLICY, planRepair, type Target } from '../plan/index.ts';
 import { DEFAULT_LIMITS } from '../shop/index.ts';
 import { benchItems, chargeNeed, crackedGlass, isDelicate, ownerMustKnow, pinHoles, whileOpen } from './index.ts';
 
@@ -44,7 +44,7 @@ describe('the charge before opening', () => {
 describe('the bench', () => {
   const ids = (map: ReturnType<typeof tern5>, target: Target) => {
     const plan = planOf(map, target);
-    return benchItems(map, [...plan.strip, ...plan.rebuild]).map((each) => each.id);
+    return benchItems(map, [target], DEFAULT_POLICY, [...plan.strip, ...plan.rebuild]).map((each) => each.id);
   };
   it('asks for what this repair needs, and nothing else', () => {
     expect(ids(tern5(), { replace: 'display' })).toEqual(['strap', 'eyes', 'sand', 'heat']);

@@ -3,6 +3,7 @@ export {
   type Counts,
   EMPTY_LEDGER,
   findAgain,
+  foundSpare,
   keyOf,
   leaveOut,
   type Ledger,

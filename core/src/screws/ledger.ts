@@ -118,8 +118,16 @@ export function findAgain(ledger: Ledger, screw: Screw): Ledger {
   return {
     ...ledger,
     lost: ledger.lost.filter((each) => keyOf(each) !== keyOf(screw)),
+    leftOut: ledger.leftOut.filter((each) => keyOf(each) !== keyOf(screw)),
     onMat: [...ledger.onMat, screw],
   };
+}
+
+/** Found after its hole was filled or closed without it: it goes to the spares, and nothing waits for it. */
+export function foundSpare(ledger: Ledger, screw: Screw): Ledger {
+  const lost = ledger.lost.filter((each) => keyOf(each) !== keyOf(screw));
+  const isBack = ledger.back.some((each) => keyOf(each) === keyOf(screw));
+  return { ...ledger, lost, leftOut: isBack ? ledger.leftOut : [...ledger.leftOut, screw] };
 }
 
 /** A decision to go on without what is lost. */

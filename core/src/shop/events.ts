@@ -4,6 +4,7 @@ import { type HeatSetting, settingSchema } from '../heat/index.ts';
 import { isZone } from '../calendar/index.ts';
 import { type Policy, policySchema } from '../plan/index.ts';
 import { type Limits, limitsSchema } from './limits.ts';
+import { type Role, ROLES, UNNAMED } from './people.ts';
 
 export type StockUnit = 'piece' | 'mm' | 'drop';
 
@@ -28,6 +29,8 @@ export interface ShopEventData {
   readonly limits: Partial<Limits>;
   readonly schools: Partial<Policy>;
   readonly zone: { readonly zone: string };
+  /** somebody who works here, and as what; null: no longer */
+  readonly person: { readonly name: string; readonly role: Role | null };
   /** a material of the workshop's own, or its own figures for one that everybody has */
   readonly material: Material;
   /** a heat source whose transfer was measured here */
@@ -77,6 +80,12 @@ export const SHOP_EVENT_DATA: { readonly [Type in ShopEventType]: Joi.ObjectSche
       .max(100)
       .custom((value: string, helpers) => (isZone(value) ? value : helpers.error('zone.none')))
       .messages({ 'zone.none': '{{#label}} is no time zone; write it as Europe/London' })
+      .required(),
+  }),
+  person: Joi.object({
+    name: Joi.string().trim().min(1).max(60).invalid(UNNAMED).required(),
+    role: Joi.string()
+      .valid(...ROLES, null)
       .required(),
   }),
   material: Joi.object({

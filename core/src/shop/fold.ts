@@ -1,7 +1,8 @@
 import type { HeatSetting, Material } from '../heat/index.ts';
 import type { Policy } from '../plan/index.ts';
-import type { ShopEvent, StockItem } from './events.ts';
+import { SHOP_EVENT_DATA, type ShopEvent, type StockItem } from './events.ts';
 import { DEFAULT_LIMITS, type Limits } from './limits.ts';
+import { hasLead, personProblem, type Role, roleOf } from './people.ts';
 
 /** What was used at a job: by the events of that job, never booked a second time. */
 export interface Used {
@@ -22,6 +23,8 @@ interface Shelf {
 export interface Shop {
   readonly tools: ReadonlySet<string>;
   readonly shelves: ReadonlyMap<string, Shelf>;
+  /** who works here; who is not in it counts as a technician */
+  readonly people: ReadonlyMap<string, Role>;
   readonly limits: Limits;
   readonly schools: Partial<Policy>;
   /** IANA name; calendar dates are days there */
@@ -47,6 +50,7 @@ export interface MeasuredSource {
 export const NEW_SHOP: Shop = {
   tools: new Set(),
   shelves: new Map(),
+  people: new Map(),
   limits: DEFAULT_LIMITS,
   schools: {},
   zone: 'UTC',
@@ -59,12 +63,29 @@ export type ShopOutcome = { readonly shop: Shop } | { readonly problem: string }
 
 export function foldShop(events: readonly ShopEvent[]): Shop {
   return events.reduce((shop, event) => {
-    const outcome = withShopEvent(shop, event);
+    // what a newer version has written is counted and changes nothing here
+    if (!Object.hasOwn(SHOP_EVENT_DATA, event.type)) return { ...shop, revision: shop.revision + 1 };
+    const outcome = withTaken(shop, event);
     return 'shop' in outcome ? outcome.shop : { ...shop, revision: shop.revision + 1 };
   }, NEW_SHOP);
 }
 
+/** Judges and takes a new event. */
 export function withShopEvent(shop: Shop, event: ShopEvent): ShopOutcome {
+  const problem = notAllowed(shop, event);
+  return problem ? { problem } : withTaken(shop, event);
+}
+
+/** What only a lead may say. It judges new events only: what was accepted once is accepted for good. */
+function notAllowed({ people }: Shop, event: ShopEvent): string | null {
+  if (event.type === 'person') return personProblem(people, event.data, event.by);
+  if (event.type !== 'limits' || roleOf(people, event.by) === 'lead') return null;
+  return hasLead(people)
+    ? `The limits of the workshop are for a lead to set; ${event.by} is none.`
+    : 'The limits of the workshop are for a lead to set, and nobody leads it yet. Name one first.';
+}
+
+function withTaken(shop: Shop, event: ShopEvent): ShopOutcome {
   const outcome = taken(shop, event);
   return 'problem' in outcome ? outcome : { shop: { ...outcome.shop, revision: shop.revision + 1 } };
 }
@@ -95,6 +116,11 @@ function taken(shop: Shop, event: ShopEvent): ShopOutcome {
       return { shop: { ...shop, schools: { ...shop.schools, ...event.data } } };
     case 'zone':
       return { shop: { ...shop, zone: event.data.zone } };
+    case 'person': {
+      const { name, role } = event.data;
+      const others = [...shop.people].filter(([each]) => each !== name);
+      return { shop: { ...shop, people: new Map(role ? [...others, [name, role]] : others) } };
+    }
     case 'material':
       return { shop: { ...shop, materials: new Map(shop.materials).set(event.data.id, event.data) } };
     case 'source':

@@ -16,4 +16,5 @@ export {
   type Used,
   withShopEvent,
 } from './fold.ts';
-export { DEFAULT_LIMITS, LIMIT_WORDS, type Limits, limitsSchema } from './limits.ts';
+export { hasLead, type Role, roleOf, ROLES, UNNAMED } from './people.ts';
+export { DEFAULT_LIMITS, LIMIT_RANGES, LIMIT_WORDS, type Limits, limitsSchema } from './limits.ts';

@@ -67,22 +67,30 @@ export const LIMIT_WORDS: Readonly<
   airChanges_h: { name: 'That air is changed', unit: 'times an hour', origin: 'guess' },
 };
 
-const share = Joi.number().min(0).max(1);
+/** Between what each may be set; a lead who needs more changes the way of working, not the figure (guesses). */
+export const LIMIT_RANGES: Readonly<Record<keyof Limits, { least: number; most: number; whole?: true }>> = {
+  swelling_percent: { least: 2, most: 20 },
+  runDownTo: { least: 0.05, most: 0.5 },
+  resetFloor: { least: 0.02, most: 0.3 },
+  testCharge: { least: 0.1, most: 0.9 },
+  load_W: { least: 0.1, most: 50 },
+  charger_W: { least: 1, most: 200 },
+  returnWindow_days: { least: 0, most: 365, whole: true },
+  transplantCharge: { least: 0, most: 0.5 },
+  transplantDifference_V: { least: 0.005, most: 0.1 },
+  cutSpeed_mm_s: { least: 0.5, most: 20 },
+  solventBelow_C: { least: 25, most: 50 },
+  drop_uL: { least: 10, most: 100 },
+  benchVolume_L: { least: 50, most: 10_000 },
+  airChanges_h: { least: 0.5, most: 60 },
+};
 
 /** Any of the limits, each in its range. */
-export const limitsSchema = Joi.object({
-  swelling_percent: Joi.number().min(0).max(100),
-  runDownTo: share,
-  resetFloor: share,
-  testCharge: share,
-  load_W: Joi.number().greater(0).max(1000),
-  charger_W: Joi.number().greater(0).max(1000),
-  returnWindow_days: Joi.number().integer().min(0).max(3650),
-  transplantCharge: share,
-  transplantDifference_V: Joi.number().greater(0).max(5),
-  cutSpeed_mm_s: Joi.number().min(0.1).max(100),
-  solventBelow_C: Joi.number().min(0).max(80),
-  drop_uL: Joi.number().min(1).max(1000),
-  benchVolume_L: Joi.number().min(1).max(1_000_000),
-  airChanges_h: Joi.number().min(0.1).max(1000),
-} satisfies { [Key in keyof Limits]: Joi.Schema });
+export const limitsSchema = Joi.object(
+  Object.fromEntries(
+    Object.entries(LIMIT_RANGES).map(([key, { least, most, whole }]) => {
+      const figure = Joi.number().min(least).max(most);
+      return [key, whole ? figure.integer() : figure];
+    }),
+  ),
+);

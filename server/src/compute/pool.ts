@@ -4,38 +4,57 @@ import { Problem } from '../http/problem.ts';
 import { MOST_MS } from './requests.ts';
 import type { Answer, Task } from './worker.ts';
 
-const THREADS = 2;
-const QUEUE = 6;
+interface PoolSize {
+  readonly threads: number;
+  readonly queue: number;
+}
+
+/** For what is asked to be computed: long, and none of it is needed for the work in hand. */
+const COMPUTE: PoolSize = { threads: 2, queue: 6 };
+/** For what is checked and drawn: short, and part of recording. Computing never keeps it waiting. */
+export const DESK: PoolSize = { threads: 1, queue: 40 };
 /** Past its own limit a request gets this long to check its input and to write down the best it found. */
 const GRACE_MS = 15_000;
 
-/** Two threads behind a short queue. Health, jobs and events never come here. */
+/** Threads behind a short queue. Health, jobs and single events never come here. */
 export class ComputePool {
-  readonly #pool = new Piscina({
-    filename: workerFile(),
-    minThreads: 1,
-    maxThreads: THREADS,
-    resourceLimits: { maxOldGenerationSizeMb: 2048 },
-  });
-
+  readonly #pool;
+  readonly #size: PoolSize;
   #inHand = 0;
+
+  constructor(size: PoolSize = COMPUTE) {
+    this.#size = size;
+    this.#pool = new Piscina<Task, Answer>({
+      filename: workerFile(),
+      minThreads: 1,
+      maxThreads: size.threads,
+      resourceLimits: { maxOldGenerationSizeMb: 2048 },
+    });
+  }
+
+  /** Is a thread free for what nobody waits for? */
+  get isIdle(): boolean {
+    return this.#inHand === 0;
+  }
 
   /** @throws Problem 503 when the queue is full, 422 for what can't be computed, or not in time */
   async run(task: Task, limitMs: number): Promise<unknown> {
-    if (this.#inHand >= THREADS + QUEUE) {
-      throw new Problem(503, 'Both compute threads are busy and the queue is full.', [], { 'retry-after': '2' });
+    const { threads, queue } = this.#size;
+    if (this.#inHand >= threads + queue) {
+      throw new Problem(503, 'All compute threads are busy and the queue is full.', [], { 'retry-after': '2' });
     }
     this.#inHand++;
     // a request's own time runs from its turn; those before it may take theirs
-    const waitingTurns = 1 + Math.floor(this.#inHand / THREADS);
+    const waitingTurns = 1 + Math.floor(this.#inHand / threads);
     const deadline = AbortSignal.timeout((Math.min(limitMs, MOST_MS) + GRACE_MS) * waitingTurns);
     let answer: Answer;
     try {
-      answer = (await this.#pool.run(task, { signal: deadline })) as Answer;
+      answer = await this.#pool.run(task, { signal: deadline });
     } catch (error) {
-      if (deadline.aborted) throw new Problem(422, 'This takes longer than a request may. Send a smaller one.');
+      if (deadline.aborted)
+        throw new Problem(422, 'This takes longer than a request may. Send a smaller one.', [TOO_MUCH]);
       if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') {
-        throw new Problem(422, 'This takes more memory than a request may. Send a smaller one.');
+        throw new Problem(422, 'This takes more memory than a request may. Send a smaller one.', [TOO_MUCH]);
       }
       throw error;
     } finally {
@@ -49,6 +68,8 @@ export class ComputePool {
     await this.#pool.destroy();
   }
 }
+
+const TOO_MUCH = { path: 'body', message: 'Send less in one request.' };
 
 /** The worker runs as a built file, also where the server runs from source. */
 function workerFile(): string {

@@ -43,3 +43,17 @@ export const planRequest = Joi.object({
 }).unknown(true);
 
 export const possibleRequest = Joi.object({ map: Joi.object().required(), done }).unknown(true);
+
+const text = Joi.string().allow('').max(500);
+
+/** A job as it is taken in. */
+export const newJobSchema = Joi.object({
+  id: Joi.string().guid(),
+  map: id.required(),
+  targets: Joi.array().max(100).items(targetSchema).required(),
+  policy: policySchema,
+  title: text,
+  owner: text,
+  serial: text,
+  colour: text,
+}).unknown(true);

@@ -1,17 +1,27 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
+import { createHash } from 'node:crypto';
+import { type PackRequest, packRequest, runDown, transportHints } from '@nibrel/core/battery';
+import { EVENT_DATA } from '@nibrel/core/bench';
+import { type CutRequest, cutRequest, type PickCard, planCut } from '@nibrel/core/cut';
+import { type DeviceMap, deviceMapSchema } from '@nibrel/core/device-map';
 import { type HeatRequest, heatRequest, heatThrough } from '@nibrel/core/heat';
 import { assembled, mechanismOf, namedOp, numberedOp, possibleNow, replay } from '@nibrel/core/holds';
+import { checkNumbers, identityRequest } from '@nibrel/core/identity';
 import { checkDeviceMap } from '@nibrel/core/map-check';
 import { CycleError, type OrderProblem, solveOrder } from '@nibrel/core/order';
+import { PhotoError, takePhoto } from '@nibrel/core/photos';
 import { type DoneOp, PlanError, planRepair, type PlanRequest, type Target } from '@nibrel/core/plan';
 import type Joi from 'joi';
 import { fieldErrors } from '../http/body.ts';
+import { lengthProblem } from '../http/lengths.ts';
 import type { FieldError } from '../http/problem.ts';
-import { DEFAULT_MS, orderRequest, planRequest, possibleRequest } from './requests.ts';
+import { pickCardPdf } from '../print/pick-card.ts';
+import { shapeProblem } from '../store/append.ts';
+import { nextOf, type NextRequest } from './next.ts';
+import { DEFAULT_MS, newJobSchema, orderRequest, planRequest, possibleRequest } from './requests.ts';
 
 /** What a compute route asks of a worker thread. Everything heavy, the checking too, is done here. */
 export interface Task {
-  readonly kind: 'check' | 'order' | 'plan' | 'possible' | 'heat';
+  readonly kind: keyof typeof COMPUTE;
   readonly body: unknown;
 }
 
@@ -26,14 +36,15 @@ class Refusal extends Error {
   }
 }
 
-export default function work({ kind, body }: Task): Answer {
+export default async function work({ kind, body }: Task): Promise<Answer> {
   try {
-    return { value: COMPUTE[kind](body) };
+    return { value: await COMPUTE[kind](body) };
   } catch (error) {
     if (error instanceof Refusal) return { refused: error.message, errors: error.errors };
     if (error instanceof PlanError) return refusedAt(error.path, error.message);
     if (error instanceof CycleError) return refusedAt('ops', error.message);
-    if (error instanceof RangeError) return { refused: error.message, errors: [] };
+    if (error instanceof PhotoError) return refusedAt('body', error.message);
+    if (error instanceof RangeError) return refusedAt('body', error.message);
     throw error;
   }
 }
@@ -42,12 +53,14 @@ function refusedAt(path: string, message: string): Answer {
   return { refused: message, errors: [{ path, message }] };
 }
 
-const COMPUTE: Record<Task['kind'], (body: unknown) => unknown> = {
-  check: (body) => {
+const COMPUTE = {
+  check: (body: unknown) => {
+    const long = lengthProblem(deviceMapSchema, body);
+    if (long) return { errors: [long], warnings: [] };
     const { errors, warnings } = checkDeviceMap(body);
     return { errors, warnings };
   },
-  order: (body) => {
+  order: (body: unknown) => {
     const problem = checked<OrderProblem & { timeLimitMs?: number }>(orderRequest, body);
     const ids = new Set(problem.ops.map((op) => op.id));
     const unknown = problem.ops.flatMap((op, index) =>
@@ -58,7 +71,7 @@ const COMPUTE: Record<Task['kind'], (body: unknown) => unknown> = {
     if (unknown.length > 0) throw new Refusal('Some operations come after what is not there.', unknown.slice(0, 100));
     return solveOrder(problem, budget(problem.timeLimitMs));
   },
-  plan: (body) => {
+  plan: (body: unknown) => {
     const request = checked<Omit<PlanRequest, 'done'> & { done?: ContractDone[]; timeLimitMs?: number }>(
       planRequest,
       body,
@@ -70,8 +83,24 @@ const COMPUTE: Record<Task['kind'], (body: unknown) => unknown> = {
       budget(timeLimitMs),
     );
   },
-  heat: (body) => heatThrough(checked<HeatRequest>(heatRequest, body)),
-  possible: (body) => {
+  heat: (body: unknown) => heatThrough(checked<HeatRequest>(heatRequest, body)),
+  battery: (body: unknown) => {
+    const request = checked<PackRequest>(packRequest, body);
+    return { ...runDown(request), transport: transportHints(request.cells, request.wiring) };
+  },
+  identity: (body: unknown) =>
+    checkNumbers(checked<{ numbers: { place: string; value: string }[] }>(identityRequest, body).numbers),
+  'cut-plan': (body: unknown) => planCut(checked<CutRequest>(cutRequest, body)),
+  /** what is wrong with the shape of each event of a job */
+  events: (body: unknown) => (body as unknown[]).map((each) => shapeProblem(EVENT_DATA, each)),
+  'new-job': (body: unknown) => checked<object>(newJobSchema, body),
+  'pick-card': async (body: unknown) => pickCardPdf(body as PickCard),
+  photo: (body: unknown) => {
+    const { content, ...facts } = takePhoto(body as Uint8Array);
+    return { ...facts, content, hash: createHash('sha256').update(content).digest('hex') };
+  },
+  next: (body: unknown) => nextOf(body as NextRequest),
+  possible: (body: unknown) => {
     const request = checked<{ map: DeviceMap; done?: ContractDone[] }>(possibleRequest, body);
     const map = checkedMap(request.map);
     const mechanism = mechanismOf(map);
@@ -121,6 +150,8 @@ function doneOp(done: ContractDone): DoneOp {
 }
 
 function checked<T>(schema: Joi.Schema, body: unknown): T {
+  const long = lengthProblem(schema, body);
+  if (long) throw new Refusal(`${long.path}: ${long.message}`, [long]);
   const { error } = schema.validate(body, { abortEarly: false, convert: false });
   if (error) throw new Refusal('Some fields can not be taken.', fieldErrors(error));
   return body as T;

@@ -14,7 +14,7 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import type { RegistryAnswer } from '@nibrel/core/identity';
 import type { Budget } from '@nibrel/core/order';
-import type { Op, Target } from '@nibrel/core/plan';
+import { type Op, settled, type Target } from '@nibrel/core/plan';
 import { benchItems } from '@nibrel/core/prepare';
 import { REGISTRY_NAME } from '../stand-ins/registry.ts';
 
@@ -76,7 +76,7 @@ export function jobEvents(
   for (const op of ops) {
     if (op.wait_s) events.push(eventOf(['timer', { step: op.id, seconds: op.wait_s }], at, given.by!));
     at += (op.seconds + (op.wait_s ?? 0)) * 1000;
-    events.push(...saidFor(map, op, ahead).map((each) => eventOf(each, at, given.by!)));
+    events.push(...saidFor(map, job, op, ahead).map((each) => eventOf(each, at, given.by!)));
   }
   if (given.progress === 'finished') events.push(eventOf(['finish', {}], at, given.by!));
   return events;
@@ -94,12 +94,13 @@ function countFor(progress: DemoJob['progress'], { ops, plan }: Ahead): number {
   return ops.findIndex((op) => op.id === plan.strip[Math.floor(plan.strip.length * 0.75)]?.id);
 }
 
-function saidFor(map: DeviceMap, op: Op, ahead: Ahead): Said[] {
+function saidFor(map: DeviceMap, job: Job, op: Op, ahead: Ahead): Said[] {
   if (op.name === 'agree') {
     return [['told', { items: ahead.untold.map((each) => each.text), who: 'the owner', how: 'here' }]];
   }
   if (op.name === 'prepare') {
-    return [['prepared', { items: benchItems(map, ahead.ops).map((each) => each.id), skipped: [] }]];
+    const items = benchItems(map, job.targets, settled(job.policy).policy, ahead.ops);
+    return [['prepared', { items: items.map((each) => each.id), skipped: [] }]];
   }
   const stage = op.id === 'test:before' ? 'before' : 'after';
   const tests = op.name === 'test' ? (op.functions ?? []) : [];

@@ -2,8 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Job } from '@nibrel/core/bench';
+import { benchBudget, type Job } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
+import { mechanismOf } from '@nibrel/core/holds';
 import { planRepair } from '@nibrel/core/plan';
 import type { ShopEventData, StockItem } from '@nibrel/core/shop';
 import type { NibrelApp } from '../app.ts';
@@ -11,6 +12,8 @@ import { type DemoJob, jobEvents } from './job-events.ts';
 
 interface Workshop {
   readonly by: string;
+  /** the lead first */
+  readonly people: readonly ShopEventData['person'][];
   readonly zone: string;
   readonly tools: readonly string[];
   readonly stock: readonly (StockItem & { readonly left: number })[];
@@ -18,7 +21,7 @@ interface Workshop {
 }
 
 /** Fills an empty data folder with the invented workshop: its maps, its shelf, and repairs at every stage. */
-export function seedDemo(nibrel: Pick<NibrelApp, 'maps' | 'jobs' | 'shop'>, now: Date): void {
+export async function seedDemo(nibrel: Pick<NibrelApp, 'maps' | 'jobs' | 'shop'>, now: Date): Promise<void> {
   const { maps, jobs } = nibrel;
   const folder = demoFolder();
   const read = <T>(file: string) => JSON.parse(readFileSync(join(folder, file), 'utf8')) as T;
@@ -26,33 +29,38 @@ export function seedDemo(nibrel: Pick<NibrelApp, 'maps' | 'jobs' | 'shop'>, now:
     const map = read<DeviceMap>(join('device-maps', file));
     if (!maps.find(map.id)) maps.add(map, now.toISOString());
   }
-  if (nibrel.shop.shop.revision === 0) seedWorkshop(nibrel, read<Workshop>('workshop.json'), now);
-  if (jobs.list().length > 0) return;
+  if (nibrel.shop.shop.revision === 0) await seedWorkshop(nibrel, read<Workshop>('workshop.json'), now);
+  if (jobs.list({ limit: 1 }).length > 0) return;
   for (const [index, each] of read<DemoJob[]>('jobs.json').entries())
-    seedJob(nibrel, each, new Date(now.getTime() - (index + 1) * 60_000));
+    await seedJob(nibrel, each, new Date(now.getTime() - (index + 1) * 60_000));
 }
 
-function seedWorkshop(
+async function seedWorkshop(
   { shop }: Pick<NibrelApp, 'shop'>,
-  { by, zone, tools, stock, sources }: Workshop,
+  { by, people, zone, tools, stock, sources }: Workshop,
   now: Date,
-): void {
+): Promise<void> {
   // counted the evening before: what the repairs of today use is taken off it
   const at = new Date(now.getTime() - 12 * 3600 * 1000).toISOString();
   const event = (type: string, data: object) => ({ id: randomUUID(), type, at, by, data });
   const events = [
+    ...people.map((person) => event('person', person)),
     event('zone', { zone }),
     ...tools.map((name) => event('tool', { name, owned: true })),
     ...stock.flatMap(({ left, ...item }) => [event('item', item), event('counted', { item: item.id, quantity: left })]),
     ...sources.map((source) => event('source', source)),
   ];
-  const { rejected } = shop.append(events, now.toISOString());
+  const { rejected } = await shop.append(events, now.toISOString());
   if (rejected.length > 0) throw new Error(`The demo workshop does not play: ${rejected[0]!.problem}`);
 }
 
-function seedJob({ maps, jobs, shop }: Pick<NibrelApp, 'maps' | 'jobs' | 'shop'>, given: DemoJob, now: Date): void {
+async function seedJob(
+  { maps, jobs, shop }: Pick<NibrelApp, 'maps' | 'jobs' | 'shop'>,
+  given: DemoJob,
+  now: Date,
+): Promise<void> {
   const { map, revision } = maps.find(given.map)!;
-  const budget = { now: () => performance.now(), limitMs: 800 };
+  const budget = benchBudget(mechanismOf(map));
   const { targets, title, owner, serial, colour } = given;
   const { display } = planRepair({ map, targets }, budget);
   const takenIn = new Date(now.getTime() - (given.progress === 'finished' ? 5 : 1) * 3600 * 1000);
@@ -69,9 +77,9 @@ function seedJob({ maps, jobs, shop }: Pick<NibrelApp, 'maps' | 'jobs' | 'shop'>
     colour,
     createdAt: takenIn.toISOString(),
   };
-  jobs.add(job);
+  await jobs.add(job);
   const events = jobEvents(map, job, given, now, shop.shop.zone, budget);
-  const { rejected } = jobs.append(job, events, now.toISOString());
+  const { rejected } = await jobs.append(job, events, now.toISOString());
   if (rejected.length > 0) throw new Error(`The demo repair "${title}" does not play: ${rejected[0]!.problem}`);
 }
 

@@ -2,6 +2,7 @@ import type { BenchEvent } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Papa from 'papaparse';
+import type { StoredEvent } from '../store/event-rows.ts';
 
 interface ZipFile {
   readonly name: string;
@@ -23,6 +24,20 @@ export function jobFiles(job: object, events: readonly BenchEvent[], map: Device
     { name: 'job.json', read: () => pretty({ job, events }) },
     { name: 'events.csv', read: () => strToU8(csv) },
     { name: 'device-map.json', read: () => pretty(map) },
+  ];
+}
+
+/** A job that can't be read, as it lies in the database: its rows, and what it was taken in as. */
+export function rawJobFiles(job: object, pages: () => Iterable<readonly StoredEvent[]>): ZipFile[] {
+  const rows = () => [...pages()].flat();
+  const csv = () =>
+    Papa.unparse(
+      { fields: ['seq', 'id', 'type', 'at', 'by', 'data'], data: rows() },
+      { escapeFormulae: true, newline: '\n' },
+    );
+  return [
+    { name: 'job.json', read: () => strToU8(JSON.stringify({ job, rows: rows() }, null, 2)) },
+    { name: 'events-raw.csv', read: () => strToU8(csv()) },
   ];
 }
 

@@ -9,6 +9,7 @@ export interface FieldError {
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'Not JSON',
+  401: 'Sign in',
   403: 'Not from here',
   404: 'Not found',
   405: 'Not this way',
@@ -16,6 +17,7 @@ const TITLES: Readonly<Record<number, string>> = {
   413: 'Too large',
   415: 'Another type',
   422: 'Can not be taken',
+  429: 'Too often',
   500: 'Internal error',
   503: 'Busy',
 };

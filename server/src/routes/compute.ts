@@ -2,9 +2,10 @@ import { type PackRequest, packRequest, runDown, transportHints } from '@nibrel/
 import { type CutRequest, cutRequest, planCut } from '@nibrel/core/cut';
 import { checkNumbers, identityRequest } from '@nibrel/core/identity';
 import { Hono } from 'hono';
+import type { Schema } from 'joi';
 import type { ComputePool } from '../compute/pool.ts';
 import { DEFAULT_MS } from '../compute/requests.ts';
-import { jsonBody, valid } from '../http/body.ts';
+import { isLarge, jsonBody, valid } from '../http/body.ts';
 
 export function computeRoutes(pool: ComputePool): Hono {
   const routes = new Hono();
@@ -14,22 +15,25 @@ export function computeRoutes(pool: ComputePool): Hono {
       return context.json((await pool.run({ kind, body }, limitOf(body))) as object);
     });
   }
-  // these take microseconds: no thread is asked
-  routes.post('/battery', async (context) => {
-    const body = valid<PackRequest>(packRequest, await jsonBody(context));
-    return context.json({ ...runDown(body), transport: transportHints(body.cells, body.wiring) });
-  });
-  routes.post('/identity', async (context) => {
-    const { numbers } = valid<{ numbers: { place: string; value: string }[] }>(
-      identityRequest,
-      await jsonBody(context),
-    );
-    return context.json(checkNumbers(numbers));
-  });
-  routes.post('/cut-plan', async (context) => {
-    return context.json(planCut(valid<CutRequest>(cutRequest, await jsonBody(context))));
-  });
+  // these take microseconds: no thread is asked, unless there is much to check
+  for (const [kind, schema, compute] of [
+    ['battery', packRequest, (body) => batteryOf(body as PackRequest)],
+    ['identity', identityRequest, (body) => checkNumbers((body as { numbers: Numbers }).numbers)],
+    ['cut-plan', cutRequest, (body) => planCut(body as CutRequest)],
+  ] as const satisfies readonly [string, Schema, (body: unknown) => object][]) {
+    routes.post(`/${kind}`, async (context) => {
+      const body = await jsonBody(context);
+      if (isLarge(context)) return context.json((await pool.run({ kind, body }, 0)) as object);
+      return context.json(compute(valid(schema, body)));
+    });
+  }
   return routes;
+}
+
+type Numbers = Parameters<typeof checkNumbers>[0];
+
+function batteryOf(request: PackRequest): object {
+  return { ...runDown(request), transport: transportHints(request.cells, request.wiring) };
 }
 
 function limitOf(body: unknown): number {

@@ -5,10 +5,10 @@ import { Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import { jsonBody } from '../http/body.ts';
 import { Problem } from '../http/problem.ts';
-import { pickCardPdf, pickCardSvg } from '../print/pick-card.ts';
+import { pickCardSvg } from '../print/pick-card.ts';
 import type { DeviceMaps, StoredMap } from '../store/device-maps.ts';
 
-export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, now: () => string): Hono {
+export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: ComputePool, now: () => string): Hono {
   const routes = new Hono();
 
   /** Checked in a thread, so that a large map keeps nobody waiting. */
@@ -59,7 +59,7 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, now: () => 
     const file = context.req.param('file');
     const card = cardOf(context.req.param('id'), file.slice(0, -4), context.req.query('revision'));
     if (file.endsWith('.svg')) return context.body(pickCardSvg(card), 200, { 'content-type': 'image/svg+xml' });
-    const pdf = await pickCardPdf(card);
+    const pdf = (await desk.run({ kind: 'pick-card', body: card }, 0)) as Uint8Array;
     return context.body(pdf.slice().buffer, 200, { 'content-type': 'application/pdf' });
   });
 

@@ -1,30 +1,25 @@
 import { randomUUID } from 'node:crypto';
-import { type Job, type JobState, targetSchema } from '@nibrel/core/bench';
+import { type Job, ONLY_BENCH } from '@nibrel/core/bench';
+import { instant } from '@nibrel/core/calendar';
 import { mechanismOf } from '@nibrel/core/holds';
-import { checkTargets, PlanError, type Policy, policySchema, type Target } from '@nibrel/core/plan';
-import { counts } from '@nibrel/core/screws';
-import { Hono } from 'hono';
+import { checkTargets, PlanError, type Policy, type Target } from '@nibrel/core/plan';
+import { type Context, Hono } from 'hono';
 import Joi from 'joi';
-import { jobFiles, zipStream } from '../export/job-zip.ts';
-import { jsonBody, valid } from '../http/body.ts';
+import type { ComputePool } from '../compute/pool.ts';
+import type { Prospects } from '../compute/prospects.ts';
+import { newJobSchema } from '../compute/requests.ts';
+import { jobFiles, rawJobFiles, zipStream } from '../export/job-zip.ts';
+import { isLarge, jsonBody, valid } from '../http/body.ts';
 import { eventList } from '../http/events.ts';
 import { Problem } from '../http/problem.ts';
+import { type Network, personOf } from '../network/sign-in.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
+import { UnreadableJob } from '../store/folded.ts';
+import { eventPages } from '../http/event-pages.ts';
 import type { Jobs } from '../store/jobs.ts';
+import type { ListQuery } from '../store/lines.ts';
 import type { Photos } from '../store/photos.ts';
 import type { ShopLog } from '../store/shop.ts';
-
-const text = Joi.string().allow('').max(500);
-const newJobSchema = Joi.object({
-  id: Joi.string().guid(),
-  map: Joi.string().min(1).max(200).required(),
-  targets: Joi.array().max(100).items(targetSchema).required(),
-  policy: policySchema,
-  title: text,
-  owner: text,
-  serial: text,
-  colour: text,
-}).unknown(true);
 
 interface NewJob {
   readonly id?: string;
@@ -37,7 +32,19 @@ interface NewJob {
   readonly colour?: string;
 }
 
-export function jobRoutes(jobs: Jobs, maps: DeviceMaps, photos: Photos, log: ShopLog, now: () => string): Hono {
+interface JobRoutes {
+  readonly jobs: Jobs;
+  readonly maps: DeviceMaps;
+  readonly photos: Photos;
+  readonly shop: ShopLog;
+  /** checks what is large */
+  readonly desk: ComputePool;
+  readonly prospects: Prospects;
+  readonly network: Network | null;
+  now(): string;
+}
+
+export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, now }: JobRoutes): Hono {
   const routes = new Hono();
   const found = (id: string): Job => {
     const job = jobs.find(id);
@@ -45,10 +52,17 @@ export function jobRoutes(jobs: Jobs, maps: DeviceMaps, photos: Photos, log: Sho
     return job;
   };
 
-  routes.get('/', (context) => context.json({ jobs: jobs.list().map((job) => jobLine(job, jobs.state(job))) }));
+  routes.get('/', (context) => {
+    const lines = jobs.list(listQuery(context));
+    prospects.wanted();
+    return json(context, `{"jobs":[${lines.join(',')}]}`);
+  });
 
   routes.post('/', async (context) => {
-    const given = valid<NewJob>(newJobSchema, await jsonBody(context));
+    const body = await jsonBody(context);
+    const given = isLarge(context)
+      ? ((await desk.run({ kind: 'new-job', body }, 0)) as NewJob)
+      : valid<NewJob>(newJobSchema, body);
     const stored = maps.find(given.map);
     if (!stored) {
       throw new Problem(422, 'There is no such device map.', [
@@ -70,74 +84,109 @@ export function jobRoutes(jobs: Jobs, maps: DeviceMaps, photos: Photos, log: Sho
       revision: stored.revision,
       targets,
       // the workshop's schools and limits, as they are today
-      policy: { ...log.shop.schools, ...policy },
-      limits: log.shop.limits,
+      policy: { ...shop.shop.schools, ...policy },
+      limits: shop.shop.limits,
       title: title || stored.map.name,
       ...(owner ? { owner } : {}),
       ...(serial ? { serial } : {}),
       ...(colour ? { colour } : {}),
       createdAt: now(),
     };
-    jobs.add(job);
-    return context.json(jobLine(job, jobs.state(job)), 201, { location: `/api/v1/jobs/${job.id}` });
+    await jobs.add(job);
+    return json(context, jobs.line(job), 201, { location: `/api/v1/jobs/${job.id}` });
   });
 
-  routes.get('/:id', (context) => {
-    const job = found(context.req.param('id'));
-    return context.json(jobLine(job, jobs.state(job)));
-  });
+  routes.get('/:id', (context) => json(context, jobs.line(found(context.req.param('id')))));
 
   routes.get('/:id/events', (context) => {
     const job = found(context.req.param('id'));
-    const events = jobs.eventsOf(job.id);
-    return context.json({ events, revision: events.length });
+    const after = wholeNumber(context.req.query('after'), 'after', 0, 10_000_000) ?? 0;
+    return context.body(eventPages(jobs.pages(job.id, after), jobs.count(job.id)), 200, {
+      'content-type': 'application/json',
+    });
   });
 
   routes.post('/:id/events', async (context) => {
     const job = found(context.req.param('id'));
-    return context.json(jobs.append(job, await eventList(context), now()));
+    const events = await eventList(context);
+    const checked = isLarge(context)
+      ? ((await desk.run({ kind: 'events', body: events }, 0)) as (string | null)[])
+      : undefined;
+    try {
+      return context.json(await jobs.append(job, events, now(), { checked, signedIn: personOf(context, network) }));
+    } catch (error) {
+      if (error instanceof UnreadableJob) throw unreadableProblem(error);
+      throw error;
+    }
   });
 
-  routes.get('/:id/export', (context) => {
+  /** what other repairs do at a bench of this one: for whoever is about to heat there */
+  routes.get('/:id/bench', (context) => {
     const job = found(context.req.param('id'));
-    const { map } = maps.find(job.map, job.revision)!;
+    return context.json(jobs.benches.others(job.id, context.req.query('bench') || ONLY_BENCH));
+  });
+
+  routes.get('/:id/export', async (context) => {
+    const job = found(context.req.param('id'));
+    const headers = {
+      'content-type': 'application/zip',
+      'content-disposition': `attachment; filename="job-${job.id}.zip"`,
+    };
     const pictures = photos.list(job.id).map(({ hash, type }) => ({
       name: `photos/${hash}.${type === 'image/jpeg' ? 'jpg' : type.slice('image/'.length)}`,
       packed: true,
-      read: async () => (await photos.read(job.id, hash))!.content,
+      read: async () => (await photos.read(job.id, hash))?.content ?? new Uint8Array(),
     }));
-    const files = jobFiles(jobLine(job, jobs.state(job)), jobs.eventsOf(job.id), map);
-    return context.body(zipStream([...files, ...pictures]), 200, {
-      'content-type': 'application/zip',
-      'content-disposition': `attachment; filename="job-${job.id}.zip"`,
-    });
+    const line = JSON.parse(jobs.line(job)) as { status: string };
+    if (line.status === 'unreadable') {
+      return context.body(zipStream([...rawJobFiles(job, () => jobs.pages(job.id)), ...pictures]), 200, headers);
+    }
+    const { map } = maps.find(job.map, job.revision)!;
+    const files = jobFiles(line, jobs.eventsOf(job.id), map);
+    return context.body(zipStream([...files, ...pictures]), 200, headers);
   });
 
   return routes;
 }
 
-/** A job with where it stands, as its events tell. */
-function jobLine(job: Job, state: JobState) {
-  const last = state.events.at(-1);
+function unreadableProblem(error: UnreadableJob): Problem {
+  const detail = `This repair can not be read: ${error.message} Nothing was added. Its raw rows can be exported.`;
+  return new Problem(409, detail);
+}
+
+/** JSON that is text already. */
+function json(context: Context, text: string, status: 200 | 201 = 200, headers: Record<string, string> = {}): Response {
+  return context.body(text, status, { 'content-type': 'application/json', ...headers });
+}
+
+function listQuery(context: Context): ListQuery {
+  const { open, finished, since, limit } = context.req.query();
+  const most = wholeNumber(limit, 'limit', 1, 100_000);
+  if (since !== undefined && instant.validate(since).error) {
+    throw refused('since', 'since must be a moment as 2026-11-24T08:00:00Z.');
+  }
   return {
-    ...job,
-    status: state.ended
-      ? 'ended'
-      : state.finished
-        ? 'finished'
-        : state.stopped
-          ? 'stopped'
-          : state.paused
-            ? 'paused'
-            : state.events.length > 0
-              ? 'under-way'
-              : 'new',
-    stopped: state.stopped,
-    ended: state.ended,
-    finishedAt: state.finished,
-    lastAt: last?.at ?? null,
-    screws: counts(state.ledger),
-    revision: state.events.length,
-    mapRevision: job.revision,
+    ...flag(open, 'open'),
+    ...flag(finished, 'finished'),
+    ...(since === undefined ? {} : { since }),
+    ...(most === undefined ? {} : { limit: most }),
   };
+}
+
+function flag<Key extends 'open' | 'finished'>(text: string | undefined, key: Key): { [Each in Key]?: boolean } {
+  if (text === undefined) return {};
+  const found = Joi.boolean().validate(text === '' ? true : text);
+  if (found.error) throw refused(key, `${key} is true or false.`);
+  return { [key]: found.value } as { [Each in Key]?: boolean };
+}
+
+function wholeNumber(text: string | undefined, path: string, least: number, most: number): number | undefined {
+  if (text === undefined) return undefined;
+  const value = Number(text);
+  if (Number.isInteger(value) && value >= least && value <= most) return value;
+  throw refused(path, `${path} must be a whole number from ${least} to ${most}.`);
+}
+
+function refused(path: string, message: string): Problem {
+  return new Problem(422, message, [{ path, message }]);
 }

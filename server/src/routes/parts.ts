@@ -14,9 +14,8 @@ export function partRoutes(jobs: Jobs, maps: DeviceMaps, log: ShopLog, now: () =
 
   const all = () => {
     const today = todayIn(log.shop.zone, new Date(now()));
-    return jobs.list().flatMap((job) => {
-      const { parts } = jobs.state(job);
-      if (parts.length === 0) return [];
+    return jobs.parts().flatMap(({ job: id, parts }) => {
+      const job = jobs.find(id)!;
       const { map } = maps.find(job.map, job.revision)!;
       return parts.map((part) => ({
         ...part,

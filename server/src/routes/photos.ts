@@ -1,12 +1,12 @@
-import { MOST_PHOTO_BYTES, PHOTO_TYPES, PhotoError } from '@nibrel/core/photos';
+import { PHOTO_TYPES } from '@nibrel/core/photos';
 import { Hono } from 'hono';
-import { bytesWithin } from '../http/body.ts';
+import type { ComputePool } from '../compute/pool.ts';
 import { Problem } from '../http/problem.ts';
 import type { Jobs } from '../store/jobs.ts';
-import type { Photos } from '../store/photos.ts';
+import type { Photos, ReadyPhoto } from '../store/photos.ts';
 
 /** Photographs of a job: the bytes come first, the event that refers to them after. */
-export function photoRoutes(photos: Photos, jobs: Jobs, now: () => string): Hono {
+export function photoRoutes(photos: Photos, jobs: Jobs, desk: ComputePool, now: () => string): Hono {
   const routes = new Hono();
 
   routes.post('/:id/photos', async (context) => {
@@ -14,13 +14,9 @@ export function photoRoutes(photos: Photos, jobs: Jobs, now: () => string): Hono
     if (!jobs.find(job)) throw new Problem(404, `There is no job "${job}".`);
     const type = context.req.header('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
     if (!PHOTO_TYPES.includes(type)) throw new Problem(415, `Send ${PHOTO_TYPES.join(', ')}.`);
-    const content = await bytesWithin(context, MOST_PHOTO_BYTES);
-    try {
-      return context.json(photos.add(job, content, now()), 201);
-    } catch (error) {
-      if (error instanceof PhotoError) throw new Problem(422, error.message);
-      throw error;
-    }
+    const body = new Uint8Array(await context.req.arrayBuffer());
+    const photo = (await desk.run({ kind: 'photo', body }, 0)) as ReadyPhoto;
+    return context.json(await photos.add(job, photo, now()), 201);
   });
 
   routes.get('/:id/photos/:hash', async (context) => {

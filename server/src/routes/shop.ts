@@ -3,24 +3,35 @@ import { materialsWith } from '@nibrel/core/heat';
 import { stockLevels } from '@nibrel/core/shop';
 import { Hono } from 'hono';
 import { eventList } from '../http/events.ts';
+import { type Network, personOf } from '../network/sign-in.ts';
 import type { Jobs } from '../store/jobs.ts';
 import type { ShopLog } from '../store/shop.ts';
 
+interface ShopRoutes {
+  readonly shop: ShopLog;
+  readonly jobs: Jobs;
+  readonly network: Network | null;
+  readonly standIns: boolean;
+  now(): string;
+}
+
 /** The workshop: what it owns, what is left, and what it does by default. */
-export function shopRoutes(log: ShopLog, jobs: Jobs, now: () => string, standIns: boolean): Hono {
+export function shopRoutes({ shop: log, jobs, network, standIns, now }: ShopRoutes): Hono {
   const routes = new Hono();
 
   routes.get('/', (context) => {
-    const { tools, limits, schools, zone, materials, sources, revision } = log.shop;
+    const { tools, people, limits, schools, zone, materials, sources, revision } = log.shop;
     return context.json({
       tools: [...tools],
       stock: stockLevels(log.shop, jobs.used()),
+      people: [...people].map(([name, role]) => ({ name, role })),
       limits,
       schools,
       zone,
       materials: materialsWith(materials.values()),
       sources,
       today: todayIn(zone, new Date(now())),
+      benches: jobs.benches.all(),
       revision,
       standIns,
     });
@@ -31,7 +42,9 @@ export function shopRoutes(log: ShopLog, jobs: Jobs, now: () => string, standIns
     return context.json({ events, revision: events.length });
   });
 
-  routes.post('/events', async (context) => context.json(log.append(await eventList(context), now())));
+  routes.post('/events', async (context) =>
+    context.json(await log.append(await eventList(context), now(), personOf(context, network))),
+  );
 
   return routes;
 }

@@ -1,5 +1,7 @@
+import { setImmediate } from 'node:timers/promises';
 import { eventEnvelope } from '@nibrel/core/bench';
 import type Joi from 'joi';
+import { lengthProblem } from '../http/lengths.ts';
 
 /** What became of the events of one call (contract.md). */
 export interface Appended {
@@ -9,69 +11,118 @@ export interface Appended {
   readonly revision: number;
 }
 
+type Schemas<Event extends AnyEvent> = Readonly<Record<Event['type'], Joi.ObjectSchema>>;
+
 /** What takes events: a job, or the workshop. */
 interface EventLog<Event extends AnyEvent> {
-  readonly schemas: Readonly<Record<Event['type'], Joi.ObjectSchema>>;
+  readonly schemas: Schemas<Event>;
+  /** what is wrong with the shape of each, where that was found out before; null: nothing */
+  readonly checked?: readonly (string | null)[];
+  /** who is signed in, where anybody has to be: an event is told under one's own name */
+  readonly signedIn?: string | null;
   /** the event that has this id; `elsewhere` where it belongs to another log */
   known(id: string): Event | 'elsewhere' | null;
   /** takes it into the fold, or says why not */
   take(event: Event): { readonly problem: string } | null;
   insert(event: Event): void;
+  /** one turn of work as one transaction: on the disk when it returns. Returns whether there is more. */
+  inTurn(work: () => Turn): boolean;
 }
 
+interface Turn {
+  readonly isMore: boolean;
+  /** was anything done or undone that uses up supplies? */
+  readonly changesSupplies: boolean;
+}
+
+/** So long events are worked before others get their turn. */
+const TURN_ms = 12;
+
 /**
- * Takes what can be taken, in order. What is known already changes nothing; what can't be taken is said with its reason
- * and keeps nothing else from being taken.
+ * Takes what can be taken, in order. What is known already changes nothing, and is recognised before anything else is
+ * looked at; what can't be taken is said with its reason and keeps nothing else from being taken.
  */
-export function appended<Event extends AnyEvent>(
+export async function appendedInTurns<Event extends AnyEvent>(
   incoming: readonly unknown[],
   log: EventLog<Event>,
-): Omit<Appended, 'revision'> {
-  const accepted: string[] = [];
-  const duplicate: string[] = [];
-  const rejected: Appended['rejected'] = [];
-  for (const each of incoming) {
-    const checked = checkedEvent<Event>(log.schemas, each);
-    if ('problem' in checked) {
-      rejected.push(checked);
-      continue;
+): Promise<Omit<Appended, 'revision'>> {
+  const told: Omit<Appended, 'revision'> = { accepted: [], duplicate: [], rejected: [] };
+  let next = 0;
+  const work = (): Turn => {
+    const until = performance.now() + TURN_ms;
+    let changesSupplies = false;
+    // what was worked in a turn that fails is not told
+    const before = { accepted: told.accepted.length, duplicate: told.duplicate.length, rejected: told.rejected.length };
+    try {
+      do {
+        const each = incoming[next];
+        const type = takeOne(each, log, log.checked?.[next], told);
+        if (type === 'did' || type === 'undo') changesSupplies = true;
+        next++;
+      } while (next < incoming.length && performance.now() < until);
+    } catch (error) {
+      told.accepted.length = before.accepted;
+      told.duplicate.length = before.duplicate;
+      told.rejected.length = before.rejected;
+      throw error;
     }
-    const { event } = checked;
-    const known = log.known(event.id);
-    if (known) {
-      if (known !== 'elsewhere' && sameContent(known, event)) duplicate.push(event.id);
-      else rejected.push({ id: event.id, problem: 'This id is taken by an event with other content.' });
-      continue;
-    }
-    const refused = log.take(event);
-    if (refused) {
-      rejected.push({ id: event.id, problem: refused.problem });
-      continue;
-    }
-    log.insert(event);
-    accepted.push(event.id);
+    return { isMore: next < incoming.length, changesSupplies };
+  };
+  while (next < incoming.length && log.inTurn(work)) await setImmediate();
+  return told;
+}
+
+/** Takes an event or says what became of it; the type of one that was taken. */
+function takeOne<Event extends AnyEvent>(
+  value: unknown,
+  log: EventLog<Event>,
+  checked: string | null | undefined,
+  told: Omit<Appended, 'revision'>,
+): string | null {
+  const id = givenId(value);
+  const known = id === '' ? null : log.known(id);
+  if (known) {
+    if (known !== 'elsewhere' && sameContent(known, value)) told.duplicate.push(id);
+    else told.rejected.push({ id, problem: 'id: This id is taken by an event with other content.' });
+    return null;
   }
-  return { accepted, duplicate, rejected };
+  const problem = checked === undefined ? shapeProblem(log.schemas, value) : checked;
+  if (problem !== null) {
+    told.rejected.push({ id, problem });
+    return null;
+  }
+  const event = value as Event;
+  if (typeof log.signedIn === 'string' && event.by !== log.signedIn) {
+    told.rejected.push({ id, problem: `by: ${log.signedIn} is signed in here. ${event.by} signs in to say this.` });
+    return null;
+  }
+  const refused = log.take(event);
+  if (refused) {
+    told.rejected.push({ id, problem: refused.problem });
+    return null;
+  }
+  log.insert(event);
+  told.accepted.push(id);
+  return event.type;
 }
 
 interface AnyEvent {
   readonly id: string;
   readonly type: string;
+  readonly by: string;
   readonly data: object;
 }
 
-/** An event as its schemas have it, or what is wrong with it. */
-function checkedEvent<Event extends AnyEvent>(
-  schemas: Readonly<Record<Event['type'], Joi.ObjectSchema>>,
-  value: unknown,
-): { event: Event } | { id: string; problem: string } {
-  const id = givenId(value);
+/** What is wrong with an event as its schemas have it, with the field; null where nothing is. */
+export function shapeProblem(schemas: Readonly<Record<string, Joi.ObjectSchema>>, value: unknown): string | null {
   const envelope = eventEnvelope.validate(value, { convert: false });
-  if (envelope.error) return { id, problem: envelope.error.message };
-  const event = value as Event;
-  if (!Object.hasOwn(schemas, event.type)) return { id, problem: `There is no event type "${event.type}".` };
-  const data = schemas[event.type as Event['type']].validate(event.data, { convert: false });
-  return data.error ? { id, problem: `data: ${data.error.message}` } : { event };
+  if (envelope.error) return envelope.error.message;
+  const { type, data } = value as AnyEvent;
+  if (!Object.hasOwn(schemas, type)) return `type: There is no event type "${type}".`;
+  const long = lengthProblem(schemas[type]!, data);
+  if (long) return `data.${long.path}: ${long.message}`;
+  const { error } = schemas[type]!.validate(data, { convert: false });
+  return error ? `data: ${error.message}` : null;
 }
 
 function givenId(value: unknown): string {
@@ -79,12 +130,16 @@ function givenId(value: unknown): string {
   return typeof id === 'string' ? id.slice(0, 100) : '';
 }
 
-function sameContent(a: AnyEvent, b: AnyEvent): boolean {
-  return canonical(a) === canonical(b);
+/** The fields that make an event; what else came with it was never kept. */
+function sameContent(known: AnyEvent, value: unknown): boolean {
+  const given = value as Record<string, unknown>;
+  return (['type', 'at', 'by', 'data'] as const).every(
+    (key) => canonical((known as unknown as Record<string, unknown>)[key]) === canonical(given[key]),
+  );
 }
 
 /** The same text for the same content, whatever the order of its keys. */
-function canonical(value: unknown): string {
+function canonical(value: unknown): string | undefined {
   return JSON.stringify(value, (_, inner: unknown) =>
     inner && typeof inner === 'object' && !Array.isArray(inner)
       ? Object.fromEntries(Object.entries(inner).toSorted(([a], [b]) => (a < b ? -1 : 1)))

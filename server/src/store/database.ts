@@ -1,24 +1,55 @@
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { DiskProblem } from './disk-problem.ts';
 import * as schema from './schema.ts';
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 
-/** Opens the database of a data folder, made if it is missing. Every commit is on the disk before it is acknowledged. */
+export const DATABASE_FILE = 'nibrel.sqlite';
+
+/**
+ * Opens the database of a data folder, made if it is missing. Every commit is on the disk before it is acknowledged.
+ * @throws DiskProblem in one plain sentence, where it can't be used
+ */
 export function openDatabase(folder: string): Db {
-  mkdirSync(folder, { recursive: true });
-  const client = new Database(join(folder, 'nibrel.sqlite'));
-  client.pragma('journal_mode = WAL');
-  client.pragma('synchronous = FULL');
-  client.pragma('foreign_keys = ON');
-  client.pragma('busy_timeout = 5000');
-  const db = drizzle(client, { schema });
-  migrate(db, { migrationsFolder: fileURLToPath(new URL(migrationsPath(), import.meta.url)) });
-  return db;
+  try {
+    mkdirSync(folder, { recursive: true });
+    const client = new Database(join(folder, DATABASE_FILE));
+    client.pragma('journal_mode = WAL');
+    client.pragma('synchronous = FULL');
+    client.pragma('foreign_keys = ON');
+    client.pragma('busy_timeout = 5000');
+    const migrationsFolder = fileURLToPath(new URL(migrationsPath(), import.meta.url));
+    refuseNewer(client, migrationsFolder, folder);
+    const db = drizzle(client, { schema });
+    migrate(db, { migrationsFolder });
+    return db;
+  } catch (error) {
+    throw DiskProblem.of(error, folder);
+  }
+}
+
+/** A database that has seen migrations which this version does not know is left alone. */
+function refuseNewer(client: Database.Database, migrationsFolder: string, folder: string): void {
+  const hasAny = client
+    .prepare("SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name = '__drizzle_migrations'")
+    .pluck()
+    .get();
+  if (!hasAny) return;
+  const newest = client.prepare('SELECT max(created_at) FROM __drizzle_migrations').pluck().get() as number | null;
+  const journal = JSON.parse(readFileSync(join(migrationsFolder, 'meta/_journal.json'), 'utf8')) as {
+    entries: { when: number }[];
+  };
+  const known = Math.max(...journal.entries.map(({ when }) => when));
+  if (newest === null || Number(newest) <= known) return;
+  client.close();
+  throw new DiskProblem(
+    `The data in ${folder} was written by a newer Nibrel. Nothing was changed. Start that version, or another data folder (NIBREL_DATA).`,
+  );
 }
 
 /** The migrations lie beside src and dist alike. */

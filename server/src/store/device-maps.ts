@@ -1,5 +1,6 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { and, desc, eq, max } from 'drizzle-orm';
+import { and, eq, max } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type { Db } from './database.ts';
 import { deviceMaps, jobs } from './schema.ts';
 
@@ -18,9 +19,13 @@ export interface StoredMap {
 /** Device maps with all their revisions. */
 export class DeviceMaps {
   readonly #db: Db;
+  readonly #told: (map: string, revision: number) => void;
+  /** parsed, by id and revision: a revision never changes */
+  readonly #read = new LRUCache<string, StoredMap>({ max: 60 });
 
-  constructor(db: Db) {
+  constructor(db: Db, told: (map: string, revision: number) => void = () => undefined) {
     this.#db = db;
+    this.#told = told;
   }
 
   list(): MapLine[] {
@@ -37,22 +42,38 @@ export class DeviceMaps {
       .all();
   }
 
-  /** The newest revision, or the one named. */
+  /** The newest revision, or the one named. @throws SyntaxError where what is stored is no JSON */
   find(id: string, revision?: number): StoredMap | null {
-    const where =
-      revision === undefined ? eq(deviceMaps.id, id) : and(eq(deviceMaps.id, id), eq(deviceMaps.revision, revision));
-    const row = this.#db.select().from(deviceMaps).where(where).orderBy(desc(deviceMaps.revision)).limit(1).get();
-    return row ? { revision: row.revision, map: JSON.parse(row.body) as DeviceMap } : null;
+    const number = revision ?? this.#newest(id);
+    if (number === null) return null;
+    const known = this.#read.get(`${number} ${id}`);
+    if (known) return known;
+    const where = and(eq(deviceMaps.id, id), eq(deviceMaps.revision, number));
+    const row = this.#db.select().from(deviceMaps).where(where).get();
+    if (!row) return null;
+    const stored = { revision: row.revision, map: JSON.parse(row.body) as DeviceMap };
+    this.#read.set(`${number} ${id}`, stored);
+    return stored;
+  }
+
+  #newest(id: string): number | null {
+    const row = this.#db
+      .select({ revision: max(deviceMaps.revision) })
+      .from(deviceMaps)
+      .where(eq(deviceMaps.id, id))
+      .get();
+    return row?.revision ?? null;
   }
 
   /** Adds a revision; the first of an id is 1. */
   add(map: DeviceMap, now: string): number {
-    const revision = (this.find(map.id)?.revision ?? 0) + 1;
+    const revision = (this.#newest(map.id) ?? 0) + 1;
     const { id, name, kind } = map;
     this.#db
       .insert(deviceMaps)
       .values({ id, revision, name, kind, body: JSON.stringify(map), createdAt: now })
       .run();
+    this.#told(id, revision);
     return revision;
   }
 
@@ -62,5 +83,7 @@ export class DeviceMaps {
 
   remove(id: string): void {
     this.#db.delete(deviceMaps).where(eq(deviceMaps.id, id)).run();
+    this.#read.clear();
+    this.#told(id, 0);
   }
 }

@@ -1,52 +1,72 @@
-import { type BenchEvent, EVENT_DATA, foldJob, type Job, type JobState, withEvent } from '@nibrel/core/bench';
-import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
+import { setImmediate } from 'node:timers/promises';
+import { type BenchEvent, EVENT_DATA, type Job, type Surroundings, withEvent } from '@nibrel/core/bench';
 import { usedIn } from '@nibrel/core/kit';
-import type { Used } from '@nibrel/core/shop';
-import { asc, desc, eq, sql } from 'drizzle-orm';
-import { type Appended, appended } from './append.ts';
+import type { DeskPart } from '@nibrel/core/parts';
+import { hasLead, roleOf, type Shop, type Used } from '@nibrel/core/shop';
+import { desc, eq } from 'drizzle-orm';
+import { type Appended, appendedInTurns } from './append.ts';
+import { Benches } from './benches.ts';
 import type { Db } from './database.ts';
 import type { DeviceMaps } from './device-maps.ts';
+import { eventOf, EventRows, type StoredEvent } from './event-rows.ts';
+import { FoldedJobs, type Live, UnreadableJob } from './folded.ts';
+import { jobLine, lastStopOf, standingOf, unreadable, usesOf } from './line.ts';
+import { Lines, type ListQuery } from './lines.ts';
 import type { Photos } from './photos.ts';
-import { events, jobs } from './schema.ts';
+import { jobs } from './schema.ts';
 
-interface Live {
-  readonly mechanism: Mechanism;
-  state: JobState;
+/** What is known of a call beside its events: their shapes checked before, and who is signed in. */
+interface Call {
+  readonly checked?: readonly (string | null)[] | undefined;
+  readonly signedIn?: string | null;
 }
 
-/** Folded jobs kept at hand; the events on disk are the truth, this only saves folding them again. */
-const MOST_LIVE = 50;
-
-/** Repair jobs and their events. */
+/** Repair jobs and their events. Lists come from the lines kept beside them; only a job that is asked for is folded. */
 export class Jobs {
+  readonly lines: Lines;
+  readonly benches = new Benches();
   readonly #db: Db;
-  readonly #maps: DeviceMaps;
   readonly #photos: Photos;
-  readonly #used = new Map<string, readonly Used[]>();
-  readonly #live = new Map<string, Live>();
-  readonly #knownEvent;
-  readonly #insertEvent;
+  readonly #rows: EventRows;
+  readonly #folded: FoldedJobs;
+  readonly #shop: () => Shop;
+  readonly #turns = new Map<string, Promise<unknown>>();
+  readonly #told: (job: string, revision: number) => void;
 
-  constructor(db: Db, maps: DeviceMaps, photos: Photos) {
+  constructor(
+    db: Db,
+    maps: DeviceMaps,
+    photos: Photos,
+    shop: () => Shop,
+    told: (job: string, revision: number) => void = () => undefined,
+  ) {
     this.#db = db;
-    this.#maps = maps;
     this.#photos = photos;
-    // written once, run for every event
-    this.#knownEvent = db
-      .select()
-      .from(events)
-      .where(eq(events.id, sql.placeholder('id')))
-      .prepare();
-    const columns = ['job', 'id', 'type', 'at', 'by', 'data', 'receivedAt'] as const;
-    const values = Object.fromEntries(columns.map((column) => [column, sql.placeholder(column)]));
-    this.#insertEvent = db
-      .insert(events)
-      .values(values as unknown as typeof events.$inferInsert)
-      .prepare();
+    this.#shop = shop;
+    this.#told = told;
+    this.#rows = new EventRows(db);
+    this.#folded = new FoldedJobs(maps, this.#rows);
+    this.lines = new Lines(db);
+    for (const { job, uses } of this.lines.uses()) this.benches.set(job, uses);
   }
 
-  list(): Job[] {
-    return this.#db.select().from(jobs).orderBy(desc(jobs.createdAt)).all().map(jobOf);
+  /** Makes the lines that are missing: all of them where the table was deleted. */
+  async readAgain(onProgress: (count: number) => void = () => undefined): Promise<void> {
+    const missing = this.lines.missing();
+    if (missing.length > 0) onProgress(missing.length);
+    for (const id of missing) {
+      const job = this.find(id)!;
+      const live = await this.#folded.of(job).catch((error: Error) => error);
+      if (live instanceof Error) this.#putUnreadable(job, live);
+      else this.#putLine(job, live, true);
+      if (missing.length > MANY) this.#folded.forget(id);
+      await setImmediate();
+    }
+  }
+
+  /** Lines as JSON. */
+  list(query: ListQuery = {}): string[] {
+    return this.lines.list(query);
   }
 
   find(id: string): Job | null {
@@ -54,73 +74,149 @@ export class Jobs {
     return row ? jobOf(row) : null;
   }
 
-  add(job: Job): void {
-    this.#db
-      .insert(jobs)
-      .values({
-        ...job,
-        targets: JSON.stringify(job.targets),
-        policy: JSON.stringify(job.policy),
-        limits: job.limits ? JSON.stringify(job.limits) : null,
-      })
-      .run();
+  /** Ids and what they were taken in as, the newest first. */
+  all(): Job[] {
+    return this.#db.select().from(jobs).orderBy(desc(jobs.createdAt)).all().map(jobOf);
   }
 
-  /** The job folded to now. */
-  state(job: Job): JobState {
-    return this.#folded(job).state;
+  async add(job: Job): Promise<void> {
+    this.#db.$client.transaction(() => {
+      this.#db
+        .insert(jobs)
+        .values({
+          ...job,
+          targets: JSON.stringify(job.targets),
+          policy: JSON.stringify(job.policy),
+          limits: job.limits ? JSON.stringify(job.limits) : null,
+        })
+        .run();
+    })();
+    this.#putLine(job, await this.#folded.of(job), true);
+    this.#told(job.id, 0);
   }
 
-  /** What all jobs have used up. */
+  /** A job's line, as JSON. */
+  line(job: Job): string {
+    return this.lines.get(job.id)!;
+  }
+
+  /** The job folded to now. @throws UnreadableJob */
+  live(job: Job): Promise<Live> {
+    return this.#folded.of(job);
+  }
+
+  parts(): { job: string; parts: DeskPart[] }[] {
+    return this.lines.parts();
+  }
+
   used(): Used[] {
-    return this.list().flatMap((job) => {
-      const known = this.#used.get(job.id);
-      if (known) return known;
-      const { mechanism, state } = this.#folded(job);
-      const used = usedIn(mechanism.map, state.standing);
-      this.#used.set(job.id, used);
-      return used;
-    });
+    return this.lines.used();
   }
 
+  /** All events in order, so many at a time. */
+  pages(id: string, after = 0): Generator<StoredEvent[]> {
+    return this.#rows.pages(id, PAGE, after);
+  }
+
+  count(id: string): number {
+    return this.#rows.count(id);
+  }
+
+  /** The events that can be read, in order. */
   eventsOf(id: string): BenchEvent[] {
-    return this.#db.select().from(events).where(eq(events.job, id)).orderBy(asc(events.seq)).all().map(eventOf);
+    return [...this.#rows.pages(id, PAGE)].flat().flatMap((row) => eventOf(row) ?? []);
   }
 
   /**
-   * Takes what can be taken, in order, in one transaction that is on the disk when this returns.
+   * Takes what can be taken, in order. It is worked in short turns, each a transaction of its own, so that nobody else
+   * waits; what is answered as accepted is on the disk.
    */
-  append(job: Job, incoming: readonly unknown[], now: string): Appended {
-    const live = this.#folded(job);
-    const before = live.state;
-    try {
-      const told = this.#db.$client.transaction(() =>
-        appended<BenchEvent>(incoming, {
-          schemas: EVENT_DATA,
-          known: (id) => {
-            const row = this.#knownEvent.get({ id });
-            if (!row) return null;
-            return row.job === job.id ? eventOf(row) : 'elsewhere';
-          },
-          take: (event) => {
-            if (this.#lacksPhoto(job, event)) return { problem: 'Send the photograph itself first, then this event.' };
-            const outcome = withEvent(live.mechanism, live.state, event);
-            if ('problem' in outcome) return outcome;
-            live.state = outcome.state;
-            return null;
-          },
-          insert: (event) => {
-            this.#insertEvent.run({ ...event, job: job.id, data: JSON.stringify(event.data), receivedAt: now });
-          },
-        }),
-      )();
-      return { ...told, revision: live.state.events.length };
-    } catch (error) {
-      live.state = before;
-      throw error;
-    } finally {
-      this.#used.delete(job.id);
-    }
+  append(job: Job, incoming: readonly unknown[], now: string, call: Call = {}): Promise<Appended> {
+    const before = this.#turns.get(job.id) ?? Promise.resolve();
+    const turn = before.catch(() => undefined).then(() => this.#append(job, incoming, now, call));
+    const kept = turn
+      .catch(() => undefined)
+      .finally(() => {
+        if (this.#turns.get(job.id) === kept) this.#turns.delete(job.id);
+      });
+    this.#turns.set(job.id, kept);
+    return turn;
+  }
+
+  async #append(job: Job, incoming: readonly unknown[], now: string, call: Call): Promise<Appended> {
+    const live = await this.#folded.of(job);
+    const around = this.#surroundings(job, Date.parse(now));
+    const told = await appendedInTurns<BenchEvent>(incoming, {
+      schemas: EVENT_DATA,
+      ...call,
+      known: (id) => {
+        const row = this.#rows.known(id);
+        if (!row) return null;
+        return row.job === job.id ? (eventOf(row) ?? 'elsewhere') : 'elsewhere';
+      },
+      take: (event) => {
+        if (this.#lacksPhoto(job, event)) return { problem: 'Send the photograph itself first, then this event.' };
+        const outcome = withEvent(live.mechanism, live.state, event, around);
+        if ('problem' in outcome) return outcome;
+        live.state = outcome.state;
+        return null;
+      },
+      insert: (event) => this.#rows.insert(job.id, event, now),
+      inTurn: (work) => {
+        const before = live.state;
+        try {
+          const more = this.#db.$client.transaction(() => {
+            const worked = work();
+            if (live.state !== before) this.#putLine(job, live, worked.changesSupplies);
+            return worked.isMore;
+          })();
+          if (live.state !== before) this.#told(job.id, live.state.events.length);
+          return more;
+        } catch (error) {
+          live.state = before;
+          throw error;
+        }
+      },
+    });
+    return { ...told, revision: live.state.events.length };
+  }
+
+  #surroundings(job: Job, now: number): Surroundings {
+    const { people } = this.#shop();
+    return {
+      roleOf: (name) => roleOf(people, name),
+      hasLead: hasLead(people),
+      othersAt: (bench) => this.benches.others(job.id, bench),
+      now,
+    };
+  }
+
+  #putLine(job: Job, { mechanism, state }: Live, changesSupplies: boolean): void {
+    const standing = standingOf(state);
+    const uses = usesOf(state);
+    const before = this.lines.before(job.serial, job.createdAt, job.id);
+    const used = changesSupplies ? usedIn(mechanism.map, state.standing) : this.#usedBefore(job.id);
+    this.lines.put(job, {
+      isOpen: standing.status !== 'finished' && standing.status !== 'ended',
+      line: JSON.stringify(jobLine(job, standing, before)),
+      lastAt: standing.lastAt,
+      parts: state.parts,
+      used,
+      uses,
+      lastStop: lastStopOf(state),
+    });
+    this.benches.set(job.id, uses);
+  }
+
+  #usedBefore(job: string): readonly Used[] {
+    const text = this.#db.$client.prepare('SELECT used FROM job_lines WHERE job = ?').pluck().get(job) as string | null;
+    return text ? (JSON.parse(text) as Used[]) : [];
+  }
+
+  #putUnreadable(job: Job, error: Error): void {
+    const reason = error instanceof UnreadableJob ? error.message : `It can not be read: ${error.message}`;
+    const line = JSON.stringify(jobLine(job, unreadable(reason, this.#rows.count(job.id)), null));
+    this.lines.put(job, { isOpen: true, line, lastAt: null, parts: [], used: [], uses: [], lastStop: null });
   }
 
   #lacksPhoto(job: Job, event: BenchEvent): boolean {
@@ -128,24 +224,11 @@ export class Jobs {
     const { shown, thumb, original = shown } = event.data;
     return [shown, thumb, original].some((hash) => !this.#photos.has(job.id, hash));
   }
-
-  #folded(job: Job): Live {
-    const known = this.#live.get(job.id);
-    if (known) return known;
-    const stored = this.#maps.find(job.map, job.revision);
-    if (!stored) throw new Error(`Job ${job.id} has lost revision ${job.revision} of map ${job.map}.`);
-    const mechanism = mechanismOf(stored.map);
-    const live = { mechanism, state: foldJob(mechanism, job, this.eventsOf(job.id)) };
-    if (this.#live.size >= MOST_LIVE) this.#live.delete(this.#live.keys().next().value!);
-    this.#live.set(job.id, live);
-    return live;
-  }
 }
 
-function eventOf(row: typeof events.$inferSelect): BenchEvent {
-  const { id, type, at, by } = row;
-  return { id, type, at, by, data: JSON.parse(row.data) } as BenchEvent;
-}
+const PAGE = 400;
+/** More than these are read once and not kept folded. */
+const MANY = 50;
 
 function jobOf(row: typeof jobs.$inferSelect): Job {
   const { owner, serial, colour, limits, ...rest } = row;

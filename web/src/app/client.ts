@@ -1,4 +1,4 @@
-import type { BenchEvent, Job } from '@nibrel/core/bench';
+import type { BenchEvent, BenchUse, Job, Stop } from '@nibrel/core/bench';
 import type { CalendarDate } from '@nibrel/core/calendar';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Material } from '@nibrel/core/heat';
@@ -7,7 +7,7 @@ import type { Finding } from '@nibrel/core/map-check';
 import type { DeskPart } from '@nibrel/core/parts';
 import type { Policy, Target } from '@nibrel/core/plan';
 import type { Counts } from '@nibrel/core/screws';
-import type { Limits, MeasuredSource, ShopEvent, StockLevel } from '@nibrel/core/shop';
+import type { Limits, MeasuredSource, Role, ShopEvent, StockLevel } from '@nibrel/core/shop';
 
 /** The server's HTTP types, as far as the interface uses them. */
 export interface MapLine {
@@ -19,15 +19,48 @@ export interface MapLine {
 
 export type JobLine = Omit<Job, 'revision'> & {
   readonly mapRevision: number;
-  readonly status: 'new' | 'under-way' | 'paused' | 'stopped' | 'finished' | 'ended';
-  readonly stopped: { readonly reason: string; readonly text: string; readonly at: string; readonly by: string } | null;
+  readonly status: 'new' | 'under-way' | 'paused' | 'stopped' | 'finished' | 'ended' | 'unreadable';
+  readonly stopped: Stop | null;
+  readonly stops: readonly Stop[];
   readonly ended: { readonly text: string; readonly lead: string; readonly at: string } | null;
   readonly finishedAt: string | null;
   readonly lastAt: string | null;
   readonly screws: Counts;
   /** how many events the job has */
   readonly revision: number;
+  /** the last repair of the same device, where it was stopped */
+  readonly before: BeforeThis | null;
+  /** what comes next; null until a thread has found it out */
+  readonly next: {
+    readonly op: string | null;
+    readonly title: string;
+    readonly handsOn_s: number;
+    readonly waiting_s: number;
+  } | null;
+  /** why it can't be read, where it can't */
+  readonly unreadable?: string;
 };
+
+export interface BeforeThis {
+  readonly job: string;
+  readonly title: string;
+  readonly reason: string;
+  readonly text: string;
+  readonly at: string;
+  readonly clearedBy: string | null;
+}
+
+export interface Person {
+  readonly name: string;
+  readonly role: Role;
+}
+
+/** Who is signed in, where the server is reached over a network; `needed` is false where it is not. */
+export interface SignedIn {
+  readonly needed: boolean;
+  readonly person: string | null;
+  readonly role: Role | null;
+}
 
 export interface NewJob {
   readonly map: string;
@@ -49,6 +82,9 @@ export interface Appended {
 /** The workshop as it stands. */
 export interface ShopNow {
   readonly tools: readonly string[];
+  readonly people: readonly Person[];
+  /** benches where a source is on or solvent was not aired, over all repairs */
+  readonly benches: readonly { readonly bench: string; readonly use: BenchUse }[];
   readonly stock: readonly StockLevel[];
   readonly limits: Limits;
   readonly schools: Partial<Policy>;
@@ -142,11 +178,22 @@ export const api = {
   replaceMap: (id: string, map: unknown) =>
     call<{ id: string; warnings: Finding[] }>('PUT', `/device-maps/${encodeURIComponent(id)}`, map),
   checkMap: (map: unknown) => call<{ errors: Finding[]; warnings: Finding[] }>('POST', '/device-maps/check', map),
-  jobs: () => call<{ jobs: JobLine[] }>('GET', '/jobs').then(({ jobs }) => jobs),
+  jobs: (which: { open?: boolean; finished?: boolean; limit?: number } = {}) =>
+    call<{ jobs: JobLine[] }>('GET', `/jobs${asked(which)}`).then(({ jobs }) => jobs),
+  session: () => call<SignedIn>('GET', '/session'),
+  signIn: (person: string, password: string) => call<SignedIn>('POST', '/session', { person, password }),
+  signOut: () => call<void>('DELETE', '/session'),
+  /** what other repairs do at a bench of this one */
+  benchOf: (job: string, bench?: string) =>
+    call<BenchUse>('GET', `/jobs/${encodeURIComponent(job)}/bench${asked({ bench })}`),
   job: (id: string) => call<JobLine>('GET', `/jobs/${encodeURIComponent(id)}`),
   addJob: (job: NewJob) => call<JobLine>('POST', '/jobs', job),
-  events: (id: string) =>
-    call<{ events: BenchEvent[]; revision: number }>('GET', `/jobs/${encodeURIComponent(id)}/events`),
+  /** those after the first so many */
+  events: (id: string, after = 0) =>
+    call<{ events: BenchEvent[]; revision: number }>(
+      'GET',
+      `/jobs/${encodeURIComponent(id)}/events${asked({ after: after || undefined })}`,
+    ),
   append: (id: string, events: readonly BenchEvent[]) =>
     call<Appended>('POST', `/jobs/${encodeURIComponent(id)}/events`, { events }),
   shop: () => call<ShopNow>('GET', '/shop'),
@@ -169,6 +216,12 @@ export const api = {
 
 export function photoUrl(job: string, hash: string): string {
   return `/api/v1/jobs/${encodeURIComponent(job)}/photos/${hash}`;
+}
+
+/** A query string of what is given. */
+function asked(query: Readonly<Record<string, string | number | boolean | undefined>>): string {
+  const given = Object.entries(query).flatMap(([key, value]) => (value === undefined ? [] : [[key, String(value)]]));
+  return given.length > 0 ? `?${new URLSearchParams(given).toString()}` : '';
 }
 
 /** A job line as the core knows a job. */

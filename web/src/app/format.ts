@@ -1,5 +1,6 @@
 /** *34 min*, *1 h 08*, *45 s* */
 export function duration(seconds: number): string {
+  if (!Number.isFinite(seconds)) return 'no time';
   if (seconds < 90) return `${Math.round(seconds)} s`;
   const minutes = Math.round(seconds / 60);
   if (minutes < 60) return `${minutes} min`;
@@ -8,6 +9,7 @@ export function duration(seconds: number): string {
 
 /** *4:05*, for what is counted down */
 export function countdown(seconds: number): string {
+  if (!Number.isFinite(seconds)) return '–:––';
   const whole = Math.max(0, Math.ceil(seconds));
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
 }
@@ -15,12 +17,18 @@ export function countdown(seconds: number): string {
 const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 
+/** A broken moment breaks only itself. */
+function shown(format: Intl.DateTimeFormat, at: string | number | Date): string {
+  const moment = new Date(at);
+  return Number.isNaN(moment.getTime()) ? 'no time' : format.format(moment);
+}
+
 export function clock(at: string | number | Date): string {
-  return TIME.format(new Date(at));
+  return shown(TIME, at);
 }
 
 export function day(at: string | number | Date): string {
-  return DAY.format(new Date(at));
+  return shown(DAY, at);
 }
 
 export function plural(count: number, one: string, many = `${one}s`): string {

@@ -11,6 +11,8 @@ interface Settings {
   readonly sound: boolean;
   readonly speech: boolean;
   readonly temperature: TemperatureUnit;
+  /** what this bench is called, where a workshop has several; empty for the only one */
+  readonly bench: string;
   /** who is at this bench; picked once, goes into every event */
   readonly person: string;
   readonly people: readonly string[];
@@ -18,6 +20,7 @@ interface Settings {
   setSound(sound: boolean): void;
   setSpeech(speech: boolean): void;
   setTemperature(temperature: TemperatureUnit): void;
+  setBench(bench: string): void;
   setPerson(person: string): void;
 }
 
@@ -29,18 +32,26 @@ export const useSettings = create<Settings>()(
       sound: true,
       speech: false,
       temperature: 'C',
+      bench: '',
       person: '',
       people: [],
       setTheme: (theme) => set({ theme }),
       setSound: (sound) => set({ sound }),
       setSpeech: (speech) => set({ speech }),
       setTemperature: (temperature) => set({ temperature }),
+      setBench: (bench) => set({ bench }),
       setPerson: (person) =>
         set(({ people }) => ({ person, people: [person, ...people.filter((each) => each !== person)].slice(0, 12) })),
     }),
     { name: 'nibrel.bench' },
   ),
 );
+
+/** The bench that heat and solvent are told for; nothing where there is only one. */
+export function atBench(): { readonly bench?: string } {
+  const bench = useSettings.getState().bench.trim();
+  return bench === '' ? {} : { bench };
+}
 
 /** Puts the theme on the document, and follows the system where that is what was chosen. */
 export function followTheme(): void {

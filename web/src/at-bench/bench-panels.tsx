@@ -22,7 +22,7 @@ interface BenchPanelsProps {
   /** the one that lies over the view */
   readonly panel: PanelName | null;
   onPanel(panel: PanelName | null): void;
-  send<Type extends keyof EventData>(type: Type, data: EventData[Type]): void;
+  send<Type extends keyof EventData>(type: Type, data: EventData[Type], by?: string): Promise<boolean>;
 }
 
 /** Everything that is told at the bench beside the step in hand. */
@@ -33,10 +33,11 @@ export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send
   return (
     <>
       <PersonPanel open={panel === 'person'} onClose={close} />
-      <NotePanel open={panel === 'note'} onClose={close} onNote={(text) => send('note', { text })} />
+      <NotePanel open={panel === 'note'} onClose={close} onNote={(text) => void send('note', { text })} />
       <TroublePanel
         key={op?.id}
         map={map}
+        ledger={state.ledger}
         op={op}
         open={panel === 'trouble'}
         onClose={close}
@@ -44,19 +45,20 @@ export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send
         onTrouble={(trouble) => send('trouble', trouble)}
         onStop={() => onPanel('stop')}
       />
-      <StopPanel open={panel === 'stop'} onClose={close} onStop={(stop) => send('stop', stop)} />
+      <StopPanel open={panel === 'stop'} onClose={close} onStop={(stop) => void send('stop', stop)} />
       <LeadPanel
+        stops={state.stops}
         open={panel === 'lead'}
         onClose={close}
-        onClear={(clear) => send('clear', clear)}
-        onEnd={(end) => send('end', end)}
+        onClear={(clear, lead) => send('clear', clear, lead)}
+        onEnd={(end, lead) => send('end', end, lead)}
       />
       <TargetPanel
         map={map}
         targets={state.targets}
         open={panel === 'target'}
         onClose={close}
-        onTargets={(targets: readonly Target[]) => send('targets', { targets })}
+        onTargets={(targets: readonly Target[]) => void send('targets', { targets })}
       />
       <OtherStepPanel mechanism={mechanism} state={state} open={panel === 'other'} onClose={close} onDone={other} />
       <MissingScrewsPanel
@@ -64,20 +66,20 @@ export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send
         state={state}
         open={panel === 'missing'}
         onClose={close}
-        onFound={(screw) => send('found', screw)}
-        onDecision={(text) => send('decision', { about: 'missing-screw', text })}
+        onFound={(screw) => void send('found', screw)}
+        onDecision={(text) => void send('decision', { about: 'missing-screw', text })}
       />
       <WetDecisionPanel
         open={panel === 'wet'}
         onClose={close}
-        onDecision={(board, text) => send('decision', { about: 'wet', board, text })}
+        onDecision={(board, text) => void send('decision', { about: 'wet', board, text })}
       />
       <TransplantPanel
         state={state}
         open={panel === 'transplant'}
         onClose={close}
-        onAllowed={(allowed) => send('transplant-allowed', allowed)}
-        onDone={(checked) => send('transplant-done', checked)}
+        onAllowed={(allowed) => void send('transplant-allowed', allowed, allowed.lead)}
+        onDone={(checked) => void send('transplant-done', checked)}
       />
       <KeysPanel open={panel === 'keys'} onClose={close} />
     </>

@@ -1,12 +1,12 @@
 import type { EventData, JobState } from '@nibrel/core/bench';
-import { doneStep } from '@nibrel/core/bench';
+import { airingLeft_s, benchUses, doneStep, dropsOf } from '@nibrel/core/bench';
 import type { Op } from '@nibrel/core/plan';
 import { keyOf, looseScrewsOf } from '@nibrel/core/screws';
 import { type MouseEvent, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
-import { useSettings } from '../app/settings.ts';
+import { atBench, useSettings } from '../app/settings.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { mainSide, type Side } from '../drawing/geometry.ts';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
@@ -18,6 +18,7 @@ import { LookBack } from './look-back.tsx';
 import { Mat } from './mat.tsx';
 import { Nothing } from './nothing.tsx';
 import { MoreBar, type PanelName } from './more-bar.tsx';
+import { elapsedNow } from './opening/elapsed.ts';
 import { useHand } from './opening/use-hand.tsx';
 import { nextUntested, Operation, testStage } from './operation.tsx';
 import { isGate, opWords } from '../job/op-words.ts';
@@ -46,13 +47,21 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
 
   // readings of a thermometer are put on disk beside the work, which goes on
   const busy = bench.unsaved !== null && bench.unsaved.type !== 'heat-reading';
-  const ops = bench.ahead?.ops ?? [];
-  const drying = state.wet !== null && state.wet.decided === null && bench.ahead !== null;
+  const { ahead } = bench;
+  const ops = ahead?.ops ?? [];
+  const drying = state.wet !== null && state.wet.decided === null && ahead !== null;
+  const held = state.stopped !== null || state.ended !== null;
   const op = ops[0];
   const shownOp = look > 0 ? ops[Math.min(look, ops.length - 1)] : op;
   const words = op && opWords(map, op);
   const timer = state.timers.find((each) => each.step === op?.id);
-  const waitLeft = timer ? timer.seconds - (now - Date.parse(timer.startedAt)) / 1000 : null;
+  // the air is clear so long after the last drops, whatever clock was started
+  const airing = op?.name === 'vent' && dropsOf(state.opening) > 0;
+  const waitLeft = airing
+    ? airingLeft(state, now)
+    : timer
+      ? timer.seconds - (now - Date.parse(timer.startedAt)) / 1000
+      : null;
   const timeUp = waitLeft !== null && waitLeft <= 0;
   useEffect(() => {
     if (timeUp) sound('time-up');
@@ -74,16 +83,19 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     const taken = await sent;
     sound(taken ? 'step' : 'refused');
     if (taken) then?.();
+    return taken;
   };
-  const send = <Type extends keyof EventData>(type: Type, data: EventData[Type]) => void told(bench.send(type, data));
+  const send = <Type extends keyof EventData>(type: Type, data: EventData[Type], by?: string) =>
+    told(bench.send(type, data, by));
   const test = (result: EventData['test']['result']) => {
     const next = op?.name === 'test' ? nextUntested(state, op) : undefined;
-    if (op && next) send('test', { function: next, result, stage: testStage(op) });
+    if (op && next) void send('test', { function: next, result, stage: testStage(op) });
     return next !== undefined;
   };
 
   const step = () => {
-    if (state.stopped || busy) return;
+    // while it is not known what comes next, nothing does
+    if (held || busy || !ahead) return;
     if (look !== 0) return setLook(0);
     if (op && isGate(op)) return void navigate(`/jobs/${state.job.id}/prepare`);
     if (op?.name === 'transplant') return setPanel('transplant');
@@ -91,27 +103,23 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     if (!op) return state.finished ? void navigate(`/jobs/${state.job.id}/record`) : finish();
     if (op.name === 'test' && test('works')) return;
     if (hand) return hand.press();
-    if (op.wait_s && !timer) return send('timer', { step: op.id, seconds: op.wait_s });
+    if (op.wait_s && !timer && waitLeft === null) return void send('timer', { step: op.id, seconds: op.wait_s });
     if (waitLeft !== null && waitLeft > 0) return sound('refused');
     void told(stepped(op));
   };
   const finish = () => void told(bench.send('finish', {}), () => navigate(`/jobs/${state.job.id}/record`));
-  /** the airing of a bench is told with how long it was */
-  const stepped = (done: Op) => {
-    if (done.name !== 'vent') return bench.step(done);
-    const seconds = timer ? Math.round((Date.now() - Date.parse(timer.startedAt)) / 1000) : 0;
-    return bench.send('aired', { step: done.id, seconds });
-  };
+  const stepped = (done: Op) =>
+    done.name === 'vent' ? bench.send('aired', { step: done.id, ...atBench() }) : bench.step(done);
   const endWait = () => {
     if (hand?.skip) return hand.skip();
-    if (op && timer) void told(stepped(op));
+    if (op && (timer || airing)) void told(stepped(op));
   };
   const layOne = () => {
     const joint = map.joints.find((each) => each.id === op?.joint);
     if (joint?.type !== 'screw' || op?.kind !== 'release') return;
     const laid = new Set(state.ledger.onMat.map(keyOf));
     const next = looseScrewsOf(map, joint, state.ledger).find((each) => !laid.has(keyOf(each)));
-    if (next) send('screw', { joint: joint.id, point: next.point });
+    if (next) void send('screw', { joint: joint.id, point: next.point });
   };
   const press = (thing: string) => {
     const pressed = opFor(thing, ops);
@@ -119,7 +127,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   };
   const take = (taken: readonly Op[]) => {
     setLook(0);
-    send('did', { steps: taken.map(doneStep) });
+    void send('did', { steps: taken.map(doneStep) });
   };
   const newScrews = () => {
     const asked = bench.refusal?.asked;
@@ -133,38 +141,51 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           }
         : each;
     });
-    send('did', { steps });
+    void send('did', { steps });
+  };
+
+  /** also while it is stopped: then more than ever */
+  const sourceOff = () => {
+    const { heating } = state.opening;
+    if (heating) void send('heat-off', { joint: heating.joint, seconds: Math.round(elapsedNow(heating)) });
   };
 
   const toIntake = () => void navigate(`/jobs/${state.job.id}/intake`);
 
+  const pause = () => void send(state.paused ? 'resume' : 'pause', {});
+
   useKeys({
-    ' ': step,
-    PageDown: step,
-    PageUp: () => setLook((at) => at - 1),
-    ArrowRight: () => setLook((at) => Math.min(at + 1, ops.length - 1)),
-    ArrowLeft: () => setLook((at) => Math.max(at - 1, -state.events.length)),
-    Home: () => setLook(0),
-    Escape: () => setLook(0),
-    Enter: () => look > 0 && shownOp && setUntil(doneUntil(shownOp, ops)),
-    u: () => void told(bench.undo()),
-    l: layOne,
-    w: endWait,
-    '2': () => test('fails'),
-    '3': () => test('not-tried'),
-    f: () => setFlippedFor(flipped ? null : (op?.id ?? '')),
-    m: () => setPanel('missing'),
-    t: () => setPanel('trouble'),
-    e: () => setPanel('other'),
-    n: () => setPanel('note'),
-    g: () => setPanel('target'),
-    c: () => setPanel('target'),
-    p: () => send(state.paused ? 'resume' : 'pause', {}),
     x: () => setPanel('stop'),
+    n: () => setPanel('note'),
     i: () => setPanel('person'),
     r: () => void navigate(`/jobs/${state.job.id}/record`),
     a: toIntake,
     '?': () => setPanel('keys'),
+    ArrowLeft: () => setLook((at) => Math.max(at - 1, -state.events.length)),
+    Home: () => setLook(0),
+    Escape: () => setLook(0),
+    // what goes on with the work waits for the lead while it is stopped
+    ...(held
+      ? {}
+      : {
+          ' ': step,
+          PageDown: step,
+          PageUp: () => setLook((at) => at - 1),
+          ArrowRight: () => setLook((at) => Math.min(at + 1, ops.length - 1)),
+          Enter: () => look > 0 && shownOp && setUntil(doneUntil(shownOp, ops)),
+          u: () => void told(bench.undo()),
+          l: layOne,
+          w: endWait,
+          '2': () => test('fails'),
+          '3': () => test('not-tried'),
+          f: () => setFlippedFor(flipped ? null : (op?.id ?? '')),
+          m: () => setPanel('missing'),
+          t: () => setPanel('trouble'),
+          e: () => setPanel('other'),
+          g: () => setPanel('target'),
+          c: () => setPanel('target'),
+          p: pause,
+        }),
   });
 
   return (
@@ -181,20 +202,25 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
       <main className="grid min-h-0 grow md:grid-cols-[1fr_15.5rem] lg:grid-cols-[minmax(25rem,5fr)_6fr_minmax(15.5rem,2.6fr)]">
         <div className="flex min-h-0 flex-col overflow-y-auto border-ink bg-sheet md:col-span-2 md:border-b lg:col-span-1 lg:border-r lg:border-b-0">
           <NotTaken bench={bench}>
-            {state.ledger.lost.length > 0 && bench.refusal?.asked.type === 'did' && (
+            {state.ledger.lost.length > 0 && bench.refusal?.asked?.type === 'did' && (
               <Button onClick={newScrews}>Put in new screws</Button>
             )}
           </NotTaken>
           {bench.planProblem && (
             <Trouble title="No plan from here">
               <p>{bench.planProblem}</p>
-              <Button className="mt-2" keyName="G" onClick={() => setPanel('target')}>
-                Change the target
-              </Button>
+              <div className="mt-2 flex flex-wrap gap-2">
+                <Button keyName="G" onClick={() => setPanel('target')}>
+                  Change the target
+                </Button>
+                <Button onClick={bench.planAgain}>Plan again</Button>
+              </div>
             </Trouble>
           )}
           {state.stopped || state.ended ? (
-            <Stopped state={state} onLead={() => setPanel('lead')} />
+            <Stopped state={state} onLead={() => setPanel('lead')}>
+              {state.opening.heating && <Button onClick={sourceOff}>The source is off and away</Button>}
+            </Stopped>
           ) : look < 0 ? (
             <LookBack map={map} state={state} back={-look} />
           ) : shownOp ? (
@@ -211,10 +237,15 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
             />
           ) : (
             <Nothing
-              planning={bench.planning || !bench.ahead}
-              finished={state.finished !== null}
+              mechanism={mechanism}
+              state={state}
+              known={ahead !== null}
+              planning={bench.planning}
               drying={drying}
               onStep={step}
+              onDecision={(what, text) => send('decision', { about: 'left-open', what, text })}
+              onTest={(test) => void send('test', test)}
+              onEnd={(text) => send('end', { text })}
             />
           )}
           {state.paused && !state.stopped && (
@@ -251,9 +282,10 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
       </main>
       <MoreBar
         paused={state.paused}
+        held={held}
         onUndo={() => void told(bench.undo())}
         onPanel={setPanel}
-        onPause={() => send(state.paused ? 'resume' : 'pause', {})}
+        onPause={pause}
         onIntake={toIntake}
       />
       <BenchPanels
@@ -270,12 +302,18 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   );
 }
 
+/** Seconds until a bench with this repair's solvent is clear. */
+function airingLeft(state: JobState, now: number): number {
+  const uses = [...benchUses(state).values()].map((use) => airingLeft_s(use, state.limits, now));
+  return Math.max(0, ...uses);
+}
+
 const NONE: ReadonlySet<string> = new Set();
 
 /** Does anything run down that has to be seen running? */
 function isWatched({ timers, opening }: JobState): boolean {
   const justWarm = opening.warmed.some(({ offAt }) => Date.now() - Date.parse(offAt) < WATCHED_MS);
-  return timers.length > 0 || opening.heating !== null || justWarm;
+  return timers.length > 0 || opening.solvent.size > 0 || opening.heating !== null || justWarm;
 }
 
 const WATCHED_MS = 15 * 60_000;

@@ -5,6 +5,8 @@ export type PanelName =
 
 interface MoreBarProps {
   readonly paused: boolean;
+  /** stopped or ended: what goes on with the work waits */
+  readonly held: boolean;
   onUndo(): void;
   onPanel(panel: PanelName): void;
   onPause(): void;
@@ -12,28 +14,28 @@ interface MoreBarProps {
 }
 
 /** What else can be done at the bench, always in sight at the same place; to stop is at the end, apart. */
-export function MoreBar({ paused, onUndo, onPanel, onPause, onIntake }: MoreBarProps) {
+export function MoreBar({ paused, held, onUndo, onPanel, onPause, onIntake }: MoreBarProps) {
   return (
     <nav
       aria-label="More"
       className="sticky bottom-0 z-10 flex flex-wrap border-t border-ink bg-paper px-2 text-note [&_kbd]:hidden xl:[&_kbd]:inline-block [&>button]:px-3"
     >
-      <Button weight="quiet" keyName="U" onClick={onUndo}>
+      <Button weight="quiet" keyName="U" disabled={held} onClick={onUndo}>
         Undo
       </Button>
-      <Button weight="quiet" keyName="T" onClick={() => onPanel('trouble')}>
+      <Button weight="quiet" keyName="T" disabled={held} onClick={() => onPanel('trouble')}>
         Trouble
       </Button>
-      <Button weight="quiet" keyName="E" onClick={() => onPanel('other')}>
+      <Button weight="quiet" keyName="E" disabled={held} onClick={() => onPanel('other')}>
         Something else
       </Button>
-      <Button weight="quiet" keyName="G" onClick={() => onPanel('target')}>
+      <Button weight="quiet" keyName="G" disabled={held} onClick={() => onPanel('target')}>
         Target
       </Button>
       <Button weight="quiet" keyName="N" onClick={() => onPanel('note')}>
         Note
       </Button>
-      <Button weight="quiet" keyName="P" onClick={onPause}>
+      <Button weight="quiet" keyName="P" disabled={held} onClick={onPause}>
         {paused ? 'Go on' : 'Pause'}
       </Button>
       <Button weight="quiet" keyName="A" onClick={onIntake}>

@@ -1,23 +1,115 @@
+import { type EventData, type JobState, leftOpen, UNKNOWN } from '@nibrel/core/bench';
+import type { Mechanism } from '@nibrel/core/holds';
+import { useState } from 'react';
 import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { submitted } from '../ui/form.ts';
 
 interface NothingProps {
+  readonly mechanism: Mechanism;
+  readonly state: JobState;
+  /** is it known that no operation is left? */
+  readonly known: boolean;
   readonly planning: boolean;
-  readonly finished: boolean;
   readonly drying: boolean;
   onStep(): void;
+  onDecision(what: string, text: string): Promise<boolean>;
+  onTest(test: EventData['test']): void;
+  onEnd(text: string): Promise<boolean>;
 }
 
 /** No operation is left, or none is known yet. */
-export function Nothing({ planning, finished, drying, onStep }: NothingProps) {
-  if (planning) return <p className="p-6 text-far text-quiet">Planning from here</p>;
+export function Nothing({ state, known, planning, drying, onStep, ...rest }: NothingProps) {
+  if (!known) {
+    return <p className="p-6 text-far text-quiet">{planning ? 'Planning from here' : '\u00a0'}</p>;
+  }
+  const open = drying || state.finished ? [] : leftOpen(rest.mechanism, state, UNKNOWN);
+  if (open.length > 0) return <StillOpen {...rest} state={state} />;
+  const untouched = !drying && !state.finished && state.done.length === 0;
+  if (untouched) return <Untouched onEnd={rest.onEnd} />;
   return (
     <section aria-label="Operation" className="flex flex-col gap-4 p-6">
       <h1 className="text-loud leading-tight font-bold">
-        {drying ? 'Washed, dried and tried' : finished ? 'Finished' : 'Everything is back and tried'}
+        {drying ? 'Washed, dried and tried' : state.finished ? 'Finished' : 'Everything is back and tried'}
       </h1>
       <Button weight="loud" keyName="Space" data-step="" onClick={onStep} className="min-h-18 text-lead">
-        {drying ? 'Decide about the board' : finished ? 'To the record' : 'Finish, to the record'}
+        {drying ? 'Decide about the board' : state.finished ? 'To the record' : 'Finish, to the record'}
       </Button>
+    </section>
+  );
+}
+
+/** What keeps it from being finished: each is done, or decided about with a reason. */
+function StillOpen({
+  mechanism,
+  state,
+  onDecision,
+  onTest,
+}: Pick<NothingProps, 'mechanism' | 'state' | 'onDecision' | 'onTest'>) {
+  const [reason, setReason] = useState('');
+  const open = leftOpen(mechanism, state, UNKNOWN);
+  const decide = async (what: string) => {
+    if (reason.trim() && (await onDecision(what, reason.trim()))) setReason('');
+  };
+  return (
+    <section aria-label="Still open" className="flex flex-col gap-3 p-6">
+      <h1 className="text-loud leading-tight font-bold">Not finished yet</h1>
+      <p className="text-body text-quiet">Do what is left, or say why it stays so.</p>
+      <Field
+        label="Why it stays so"
+        value={reason}
+        maxLength={1000}
+        onChange={(event) => setReason(event.target.value)}
+      />
+      <ul className="border-t border-ink">
+        {open.map(({ what, text, isFixed }) => (
+          <li
+            key={what}
+            className="flex min-h-14 flex-wrap items-center justify-between gap-3 border-b border-hair py-1"
+          >
+            <span className="text-body">{text}</span>
+            {what.startsWith('test:') && (
+              <span className="flex gap-2">
+                {(['works', 'fails'] as const).map((result) => (
+                  <Button
+                    key={result}
+                    onClick={() => onTest({ function: what.slice('test:'.length), result, stage: 'after' })}
+                  >
+                    {result}
+                  </Button>
+                ))}
+              </span>
+            )}
+            {!isFixed && (
+              <Button disabled={reason.trim() === ''} onClick={() => void decide(what)}>
+                It stays so
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A repair in which nothing was done has nothing to finish. */
+function Untouched({ onEnd }: Pick<NothingProps, 'onEnd'>) {
+  const [reason, setReason] = useState('');
+  return (
+    <section aria-label="Nothing done" className="flex flex-col gap-3 p-6">
+      <h1 className="text-loud leading-tight font-bold">Nothing is to be done</h1>
+      <p className="text-body text-quiet">Change the target, or end this repair with the reason.</p>
+      <form onSubmit={submitted(() => void (reason.trim() && onEnd(reason.trim())))} className="flex flex-col gap-3">
+        <Field
+          label="Why it ends"
+          value={reason}
+          maxLength={1000}
+          onChange={(event) => setReason(event.target.value)}
+        />
+        <Button type="submit" disabled={reason.trim() === ''}>
+          End this repair
+        </Button>
+      </form>
     </section>
   );
 }

@@ -1,6 +1,6 @@
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { queryOptions } from '@tanstack/react-query';
-import { jobsQuery, mapQuery, mapsQuery } from '../app/queries.ts';
+import { openJobsQuery, mapQuery, mapsQuery } from '../app/queries.ts';
 
 export function hotBonds(map: DeviceMap): BondJoint[] {
   return map.joints.filter((each): each is BondJoint => each.type === 'bond' && each.heat === true);
@@ -10,7 +10,7 @@ export function hotBonds(map: DeviceMap): BondJoint[] {
 export const firstHeatedQuery = queryOptions({
   queryKey: ['first-heated'],
   queryFn: async ({ client }) => {
-    const [maps, jobs] = await Promise.all([client.fetchQuery(mapsQuery), client.fetchQuery(jobsQuery)]);
+    const [maps, jobs] = await Promise.all([client.fetchQuery(mapsQuery), client.fetchQuery(openJobsQuery)]);
     const underRepair = jobs.filter(({ status }) => status !== 'finished' && status !== 'ended').map(({ map }) => map);
     const ids = new Set([...underRepair, ...maps.map(({ id }) => id)]);
     for (const id of ids) {

@@ -1,4 +1,4 @@
-import { jobsQuery } from '../app/queries.ts';
+import { finishedJobsQuery, openJobsQuery } from '../app/queries.ts';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { opLine, opWords } from '../job/op-words.ts';
@@ -15,15 +15,19 @@ import { ShelfAndDesk } from './shelf-and-desk.tsx';
 
 /** The bench: what to do now in the largest type, and the repairs under way as bands of time. */
 export function HomeView() {
-  const jobs = useQuery(jobsQuery);
-  const open = (jobs.data ?? []).filter((job) => job.status !== 'finished' && job.status !== 'ended');
-  const prospects = useQueries({ queries: open.map(prospectQuery) });
-  const rows = open.map((job, index) => ({ job, prospect: prospects[index]?.data }));
+  const jobs = useQuery(openJobsQuery);
+  const finished = useQuery(finishedJobsQuery).data ?? [];
+  const open = jobs.data ?? [];
   const next =
-    rows.find(({ job }) => job.status === 'under-way') ??
-    rows.find(({ job }) => job.status === 'paused' || job.status === 'new');
+    open.find((job) => job.status === 'under-way') ??
+    open.find((job) => job.status === 'paused' || job.status === 'new');
+  // the way of these is drawn; of more a line says what comes next
+  const drawn = open.filter((job) => job.status !== 'unreadable').slice(0, MOST_DRAWN);
+  const prospects = useQueries({ queries: drawn.map(prospectQuery) });
+  const prospectOf = (job: JobLine) => prospects[drawn.indexOf(job)]?.data;
+  const rows = open.map((job) => ({ job, prospect: prospectOf(job) }));
   const navigate = useNavigate();
-  const goOn = () => next && void navigate(placeOf(next.job));
+  const goOn = () => next && void navigate(placeOf(next));
   useKeys({ ' ': goOn, Enter: goOn });
 
   if (jobs.isError) {
@@ -39,11 +43,10 @@ export function HomeView() {
     );
   }
   if (!jobs.data) return <main className="p-8 text-far text-quiet">Fetching the repairs</main>;
-  const finished = jobs.data.filter((job) => job.status === 'finished' || job.status === 'ended');
   const longest = Math.max(1, ...rows.map(({ prospect }) => (prospect ? spanOf(prospect) : 0)));
   return (
     <main className="flex grow flex-col">
-      {next ? <Now job={next.job} prospect={next.prospect} onGoOn={goOn} /> : <Empty />}
+      {next ? <Now job={next} prospect={prospectOf(next)} onGoOn={goOn} /> : <Empty />}
       <section aria-label="Repairs under way" className="border-t border-ink">
         {rows.map(({ job, prospect }) => (
           <Row key={job.id} job={job} prospect={prospect} longest={longest} />
@@ -54,13 +57,13 @@ export function HomeView() {
         <section aria-label="Finished" className="mt-auto bg-mat px-6 py-4">
           <h2 className="text-note text-quiet">Finished</h2>
           <ul className="mt-1 flex flex-wrap gap-x-10 gap-y-1">
-            {finished.slice(0, 6).map((job) => (
+            {finished.map((job) => (
               <li key={job.id}>
                 <Link to={`/jobs/${job.id}/record`} className="text-body underline decoration-hair underline-offset-4">
                   {job.title}
                 </Link>{' '}
                 <span className="text-note text-quiet">
-                  {job.ended && 'ended by the lead, '}
+                  {job.ended && `ended by ${job.ended.lead}, `}
                   {day(job.finishedAt ?? job.ended!.at)}, {clock(job.finishedAt ?? job.ended!.at)}
                 </span>
               </li>
@@ -72,8 +75,12 @@ export function HomeView() {
   );
 }
 
-/** What was not begun is taken in first. */
+/** So many ways are drawn as bands of time. */
+const MOST_DRAWN = 8;
+
+/** What was not begun is taken in first; what can't be read can be exported. */
 function placeOf(job: JobLine): string {
+  if (job.status === 'unreadable') return `/jobs/${job.id}/record`;
   return job.status === 'new' ? `/jobs/${job.id}/intake` : `/jobs/${job.id}`;
 }
 
@@ -98,7 +105,9 @@ function Now({ job, prospect, onGoOn }: RowProps & { onGoOn(): void }) {
         <p className="text-body text-quiet">
           {prospect?.map.name ?? job.map} · {job.title}
         </p>
-        <h1 className="text-[3.4rem] leading-[1.05] font-bold tracking-tight">{words ? words.title : 'Planning'}</h1>
+        <h1 className="text-[3.4rem] leading-[1.05] font-bold tracking-tight">
+          {words?.title ?? titleOf(job, prospect)}
+        </h1>
         <p className="text-far leading-tight">{words?.thing ?? ' '}</p>
       </div>
       <Button weight="loud" keyName="Space" data-step="" onClick={onGoOn} className="min-h-20 min-w-64 text-far">
@@ -108,12 +117,20 @@ function Now({ job, prospect, onGoOn }: RowProps & { onGoOn(): void }) {
   );
 }
 
+/** Where no operation is in hand: nothing is left but to finish, there is no plan, or it is being made. */
+function titleOf(job: JobLine, prospect: Prospect | undefined): string {
+  if (prospect?.problem) return 'No plan from here';
+  if (prospect?.ahead) return 'Finish it';
+  return job.next?.title ?? 'Planning';
+}
+
 function Row({ job, prospect, longest }: RowProps & { readonly longest: number }) {
   const now = useNow(1000);
   const past = prospect ? pastStretches(prospect.state.events) : [];
   const coming = prospect ? comingStretches(prospect.map, prospect.ahead?.ops ?? []) : [];
   const span = Math.max(1, secondsOf(past) + secondsOf(coming));
-  const toGo = secondsOf(coming);
+  const toGo = prospect ? secondsOf(coming) : job.next ? job.next.handsOn_s + job.next.waiting_s : null;
+  const handsOn = prospect?.ahead ? secondsOf(coming, 'work') : (job.next?.handsOn_s ?? null);
   return (
     <Link
       to={placeOf(job)}
@@ -128,25 +145,32 @@ function Row({ job, prospect, longest }: RowProps & { readonly longest: number }
       </div>
       {job.stopped ? (
         <p className="text-lead font-bold text-now">
-          Stopped, {job.stopped.reason}, since {clock(job.stopped.at)}. The lead decides.
+          Stopped, {job.stops.map(({ reason }) => reason).join(' and ')}, since {clock(job.stopped.at)}. The lead
+          decides.
         </p>
+      ) : job.unreadable ? (
+        <p className="text-body text-now">
+          Can not be read. {job.unreadable} Nothing of it is lost: it can be exported.
+        </p>
+      ) : !prospect ? (
+        <p className="text-body text-quiet">{job.next?.title ?? 'Planning'}</p>
       ) : (
         <div>
           <div style={{ width: `${(100 * span) / longest}%` }}>
             <TimeBand
               stretches={[...past, ...coming]}
               span={span}
-              label={`Done ${duration(secondsOf(past))}, to go ${duration(toGo)}`}
+              label={`Done ${duration(secondsOf(past))}, to go ${duration(secondsOf(coming))}`}
               height={22}
             />
           </div>
-          <p className="mt-1 text-note text-quiet">{prospect ? waitsFor(prospect, now) : 'Planning'}</p>
+          <p className="mt-1 text-note text-quiet">{waitsFor(prospect, now)}</p>
         </div>
       )}
       <div className="md:text-right">
-        <p className="text-lead leading-tight font-bold">{prospect?.ahead ? duration(toGo) : ''}</p>
+        <p className="text-lead leading-tight font-bold">{toGo === null ? '' : duration(toGo)}</p>
         <p className="text-note text-quiet">
-          {prospect?.ahead && `${duration(secondsOf(coming, 'work'))} hands-on`}
+          {handsOn !== null && `${duration(handsOn)} hands-on`}
           {job.screws.onMat > 0 && ` · ${plural(job.screws.onMat, 'screw')} on the mat`}
         </p>
       </div>

@@ -21,7 +21,7 @@ export function prospectQuery(job: JobLine) {
     queryFn: async (): Promise<Prospect> => {
       const [map, { events }] = await Promise.all([api.map(job.map, job.mapRevision), api.events(job.id)]);
       const state = foldJob(mechanismOf(map), jobOf(job), events);
-      const found = await computeLater().ahead(map, jobOf(job), events, 300);
+      const found = await computeLater().ahead(map, jobOf(job), events);
       return {
         map,
         state,

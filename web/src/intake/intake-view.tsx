@@ -1,7 +1,8 @@
-import type { EventData, EventType, StopReason } from '@nibrel/core/bench';
+import type { EventData, EventType } from '@nibrel/core/bench';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { plural } from '../app/format.ts';
+import type { BeforeThis as Before } from '../app/client.ts';
+import { day, plural } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { useSettings } from '../app/settings.ts';
 import { mainSide, type Side } from '../drawing/geometry.ts';
@@ -15,19 +16,31 @@ import { Stopped } from '../job/stopped.tsx';
 import { Photos } from '../photos/photos.tsx';
 import { ChargeReading } from '../prepare/charge-reading.tsx';
 import { Button } from '../ui/button.tsx';
+import { Caution } from '../ui/caution.tsx';
 import { DamageBoard } from './damage-board.tsx';
 import { FunctionsTried } from './functions-tried.tsx';
 import { Measuring } from './measuring.tsx';
 import { OwnerWords } from './owner-words.tsx';
 import { WetPanel } from './wet-panel.tsx';
 
+/** What came of the last repair of this very device has to be known before it is touched. */
+function BeforeThis({ before }: { readonly before: Before }) {
+  return (
+    <Caution>
+      <strong>The last repair of this device was stopped</strong>, {before.reason}
+      {before.text ? `: ${before.text}` : ''}, {day(before.at)}.{' '}
+      {before.clearedBy ? `${before.clearedBy} cleared it.` : 'Nobody cleared it: ask the lead before it is touched.'}{' '}
+      <Link to={`/jobs/${before.job}/record`} className="underline">
+        {before.title}
+      </Link>
+    </Caution>
+  );
+}
+
 /** Taking a device in: what still works, what is broken, what the owner says; and what has to be stopped at once. */
 export function IntakeView() {
   return <JobFrame plans={false}>{(job) => <Intake {...job} />}</JobFrame>;
 }
-
-/** The damage that is a stop rule as well. */
-const STOPS_AT: Readonly<Partial<Record<EventData['damage']['kind'], StopReason>>> = { swelling: 'swelling' };
 
 type PanelName = 'stop' | 'lead' | 'wet' | 'person';
 
@@ -38,16 +51,10 @@ function Intake({ bench, mechanism, map, state }: OpenJob) {
   const [side, setSide] = useState<Side>(() => mainSide(map));
   const close = () => setPanel(null);
   const send = <Type extends EventType>(type: Type, data: EventData[Type]) => bench.send(type, data);
-  const damaged = async (damage: EventData['damage']) => {
-    const stop = STOPS_AT[damage.kind];
-    if ((await send('damage', damage)) && stop && !state.stopped) {
-      await send('stop', { reason: stop, text: 'marked when it was taken in' });
-    }
-  };
   const next = () => void navigate(`/jobs/${state.job.id}/prepare`);
   useKeys({
     f: () => setSide(side === 'front' ? 'back' : 'front'),
-    u: () => void bench.undo(),
+    ...(state.stopped || state.ended ? {} : { u: () => void bench.undo() }),
     x: () => setPanel('stop'),
     w: () => setPanel('wet'),
     i: () => setPanel('person'),
@@ -59,6 +66,7 @@ function Intake({ bench, mechanism, map, state }: OpenJob) {
     <>
       <JobHeader mechanism={mechanism} map={map} state={state} />
       <NotTaken bench={bench} />
+      {bench.before && <BeforeThis before={bench.before} />}
       {(state.stopped || state.ended) && <Stopped state={state} onLead={() => setPanel('lead')} />}
       <main className="grid min-h-0 grow md:grid-cols-2 lg:h-[calc(100dvh-6.7rem)] lg:grow-0 lg:grid-cols-[24rem_minmax(0,1fr)_23.5rem]">
         <div className="flex min-h-0 flex-col border-ink bg-sheet lg:border-r">
@@ -70,7 +78,7 @@ function Intake({ bench, mechanism, map, state }: OpenJob) {
           side={side}
           shown={shownOf(mechanism, state, undefined)}
           onSide={setSide}
-          onDamage={(damage) => void damaged(damage)}
+          onDamage={(damage) => void send('damage', damage)}
           onRetract={(event) => void send('retract', { event })}
         />
         <div className="flex min-h-0 flex-col gap-4 overflow-y-auto border-ink px-6 py-4 md:col-span-2 lg:col-span-1 lg:border-l">
@@ -113,8 +121,9 @@ function Intake({ bench, mechanism, map, state }: OpenJob) {
       <LeadPanel
         open={panel === 'lead'}
         onClose={close}
-        onClear={(clear) => void send('clear', clear)}
-        onEnd={(end) => void send('end', end)}
+        stops={state.stops}
+        onClear={(clear, lead) => bench.send('clear', clear, lead)}
+        onEnd={(end, lead) => bench.send('end', end, lead)}
       />
       <WetPanel open={panel === 'wet'} onClose={close} onWet={(wet) => void send('wet', wet)} />
     </>

@@ -39,9 +39,12 @@ export function JobFrame({ plans = true, children }: JobFrameProps) {
       <main className="p-8">
         <Trouble title="This repair can not be opened">
           <p>{bench.failure} Nothing that was recorded is lost.</p>
-          <Button className="mt-3" onClick={() => void bench.load()}>
-            Try again
-          </Button>
+          <div className="mt-3 flex flex-wrap items-center gap-4">
+            <Button onClick={() => void bench.load()}>Try again</Button>
+            <a href={`/api/v1/jobs/${encodeURIComponent(id)}/export`} download className="text-body underline">
+              Export it as it lies on the disk
+            </a>
+          </div>
         </Trouble>
       </main>
     );

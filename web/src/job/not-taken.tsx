@@ -15,7 +15,7 @@ interface NotTakenProps {
 /** What went wrong with the last thing that was sent, or that nobody answers. What was written is not lost. */
 export function NotTaken({ bench, children }: NotTakenProps) {
   const { refusal } = bench;
-  const written = refusal && textOf(refusal.asked);
+  const written = refusal?.asked && textOf(refusal.asked);
   return (
     <>
       {bench.unreachable && (
@@ -40,4 +40,8 @@ export function NotTaken({ bench, children }: NotTakenProps) {
   );
 }
 
-const textOf = ({ data }: BenchEvent) => ('text' in data && typeof data.text === 'string' ? data.text.trim() : '');
+/** What somebody wrote by hand: it is shown again, so that it can be sent again. */
+function textOf({ data }: BenchEvent): string {
+  const said = 'text' in data ? data.text : 'anyway' in data ? data.anyway : '';
+  return typeof said === 'string' ? said.trim() : '';
+}

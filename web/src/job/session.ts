@@ -5,18 +5,22 @@ import {
   type EventData,
   type EventType,
   foldJob,
-  isUndoable,
+  followed,
   type Job,
   type JobState,
+  lastToUndo,
+  undoProblem,
   withEvent,
 } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
 import type { Op } from '@nibrel/core/plan';
+import { UNNAMED } from '@nibrel/core/shop';
 import { createStore, type StoreApi } from 'zustand';
-import { api, jobOf, Refused, Unreachable } from '../app/client.ts';
+import { onChange } from '../app/changes.ts';
+import { api, type BeforeThis, jobOf, Refused, Unreachable } from '../app/client.ts';
 import { useSettings } from '../app/settings.ts';
-import { computeLater, computeNow } from '../workers/compute.ts';
+import { Planner } from './planner.ts';
 
 /** A job open at this bench. What is shown as done has been acknowledged by the server, and so is on its disk. */
 export interface Session {
@@ -26,7 +30,9 @@ export interface Session {
   readonly map: DeviceMap | null;
   readonly mechanism: Mechanism | null;
   readonly state: JobState | null;
-  /** what is still to be done, in order; null while it is being computed for the first time */
+  /** the last repair of this device, where it was stopped */
+  readonly before: BeforeThis | null;
+  /** what is still to be done from this state, in order; null while that is being found out, and where it can't be */
   readonly ahead: Ahead | null;
   readonly planning: boolean;
   readonly planProblem: string | null;
@@ -36,48 +42,51 @@ export interface Session {
   readonly unsavedCount: number;
   readonly unreachable: boolean;
   /** why the last thing asked for was refused, and what was asked */
-  readonly refusal: { readonly problem: string; readonly asked: BenchEvent } | null;
+  readonly refusal: { readonly problem: string; readonly asked: BenchEvent | null } | null;
 
   load(): Promise<void>;
   /** fetches what other windows have added */
   refresh(): Promise<void>;
-  send<Type extends EventType>(type: Type, data: EventData[Type]): Promise<boolean>;
+  /** @param by who says it, where that is not who is at the bench: a lead who decides */
+  send<Type extends EventType>(type: Type, data: EventData[Type], by?: string): Promise<boolean>;
   step(op: Op): Promise<boolean>;
   undo(): Promise<boolean>;
+  /** plans again from here, where that failed */
+  planAgain(): void;
   dismiss(): void;
   close(): void;
 }
 
-const QUICK_MS = 250;
-const PROOF_MS = 6000;
 const RETRY_MS = 1500;
-const REFRESH_MS = 4000;
+/** The server tells by itself what has changed; this is for when its stream is gone. */
+const REFRESH_MS = 15_000;
 
 /** @param plans false where nothing is shown of the plan, so that nothing is computed for it */
 export function openSession(id: string, plans: boolean): StoreApi<Session> {
   let closed = false;
+  let planner: Planner | null = null;
   let timer: ReturnType<typeof setInterval> | undefined;
+  let unlisten = () => {};
 
   const store = createStore<Session>()((set, get) => {
-    /** Plans anew from where the job stands: quickly first, then with the proof, unless the job has moved on. */
-    const plan = async () => {
-      const { map, job, state } = get();
-      if (!plans || !map || !job || !state) return;
-      const revision = state.events.length;
-      set({ planning: true });
-      const isCurrent = () => !closed && get().state?.events.length === revision;
-      const quick = await computeNow().ahead(map, job, state.events, QUICK_MS);
-      if (!isCurrent()) return;
-      if ('problem' in quick) return set({ planning: false, planProblem: quick.problem, ahead: null });
-      set({ ahead: quick.value, planning: false, planProblem: null });
-      if (quick.value.plan.optimal) return;
-      const proven = await computeLater().ahead(map, job, state.events, PROOF_MS);
-      if (isCurrent() && 'value' in proven && cheaper(proven.value, quick.value)) set({ ahead: proven.value });
+    /** A state with the plan that belongs to it: the rest of the one before, or one that is made. */
+    const show = (state: JobState, ahead: Ahead | null) => {
+      set({ state, ahead, planning: false, planProblem: null });
+      if (ahead) planner?.settled();
+      else planner?.want(state);
     };
 
     const fold = (events: readonly BenchEvent[]) => {
       const { mechanism, job } = get();
-      set({ state: foldJob(mechanism!, job!, events) });
+      show(foldJob(mechanism!, job!, events), null);
+    };
+
+    /** What other windows have added; one step of the plan is followed like one's own. */
+    const take = (before: JobState, more: readonly BenchEvent[]) => {
+      const { mechanism, job, ahead } = get();
+      const state = foldJob(mechanism!, job!, [...before.events, ...more]);
+      const [only] = more;
+      show(state, more.length === 1 && only && ahead ? followed(ahead, only, state) : null);
     };
 
     /** Waits for the acknowledgement, however long the server is away. */
@@ -114,12 +123,13 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       return taken;
     };
 
-    const send: Session['send'] = (type, data) => inTurn(JSON.stringify([type, data]), () => sendNow(type, data));
+    const send: Session['send'] = (type, data, by) =>
+      inTurn(JSON.stringify([type, data, by]), () => sendNow(type, data, by));
 
-    const sendNow: Session['send'] = async (type, data) => {
+    const sendNow: Session['send'] = async (type, data, said) => {
       const { state, mechanism, ahead } = get();
       if (!state || !mechanism) return false;
-      const by = useSettings.getState().person || 'unnamed';
+      const by = said ?? (useSettings.getState().person || UNNAMED);
       const event = { id: crypto.randomUUID(), type, at: new Date().toISOString(), by, data } as unknown as BenchEvent;
       const outcome = withEvent(mechanism, state, event);
       if ('problem' in outcome) {
@@ -136,11 +146,9 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
         await get().refresh();
         return false;
       }
-      const next = outcome.state;
-      set({ state: next });
-      if (answer.revision !== next.events.length) await get().refresh();
-      else if (!followsPlan(event, ahead)) void plan();
-      else set({ ahead: ahead && { ...ahead, ops: withoutDone(event, ahead, next) } });
+      if (get().state !== state) await get().refresh();
+      else show(outcome.state, ahead && followed(ahead, event, outcome.state));
+      if (answer.revision !== get().state!.events.length) await get().refresh();
       return true;
     };
 
@@ -151,6 +159,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       map: null,
       mechanism: null,
       state: null,
+      before: null,
       ahead: null,
       planning: false,
       planProblem: null,
@@ -162,12 +171,25 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       load: async () => {
         try {
           const line = await api.job(id);
+          if (line.unreadable) throw new Error(line.unreadable);
           const [map, { events }] = await Promise.all([api.map(line.map, line.mapRevision), api.events(id)]);
-          set({ job: jobOf(line), map, mechanism: mechanismOf(map) });
+          if (closed) return;
+          const job = jobOf(line);
+          set({ job, map, mechanism: mechanismOf(map), before: line.before });
+          planner?.close();
+          planner = plans
+            ? new Planner(map, job, ({ ahead, planning, problem }) => set({ ahead, planning, planProblem: problem }))
+            : null;
           fold(events);
-          set({ phase: 'ready' });
-          void plan();
+          set({ phase: 'ready', failure: null });
+          clearInterval(timer);
           timer = setInterval(() => void get().refresh(), REFRESH_MS);
+          unlisten();
+          unlisten = onChange((change) => {
+            const isNews = change.what === 'job' && change.id === id && change.revision > get().state!.events.length;
+            // what is being saved here will be answered with its own revision
+            if (isNews && !get().unsaved) void get().refresh();
+          });
         } catch (error) {
           set({ phase: 'failed', failure: (error as Error).message });
         }
@@ -175,14 +197,14 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
 
       refresh: async () => {
         const { state, unsaved } = get();
-        if (!state || unsaved || closed || document.hidden) return;
+        if (!state || unsaved || closed) return;
         try {
-          const { revision } = await api.job(id);
+          const { events: more, revision } = await api.events(id, state.events.length);
           set({ unreachable: false });
-          if (revision === get().state?.events.length || get().unsaved) return;
-          const { events } = await api.events(id);
-          fold(events);
-          void plan();
+          // something was acknowledged meanwhile: what was fetched is behind it
+          if (get().state !== state || get().unsaved) return;
+          if (more.length > 0) take(state, more);
+          else if (revision < state.events.length) fold((await api.events(id)).events);
         } catch (error) {
           if (error instanceof Unreachable) set({ unreachable: true });
         }
@@ -192,70 +214,24 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       step: (op) => send('did', { steps: [doneStep(op)] }),
       undo: () =>
         inTurn('undo', async () => {
-          const last = get().state?.standing.findLast(isUndoable);
-          return last ? sendNow('undo', { event: last.id }) : false;
+          const { standing } = get().state ?? { standing: [] };
+          const last = lastToUndo(standing);
+          if (last) return sendNow('undo', { event: last.id });
+          set({ refusal: { problem: undoProblem(standing, '') ?? 'There is nothing to undo.', asked: null } });
+          return false;
         }),
+      planAgain: () => {
+        const { state } = get();
+        if (state) planner?.want(state);
+      },
       dismiss: () => set({ refusal: null }),
       close: () => {
         closed = true;
+        planner?.close();
+        unlisten();
         clearInterval(timer);
       },
     };
   });
   return store;
-}
-
-function cheaper(a: Ahead, b: Ahead): boolean {
-  const cost = ({ plan }: Ahead) => plan.seconds.strip + plan.seconds.rebuild;
-  return a.plan.optimal || cost(a) < cost(b);
-}
-
-/** What changes nothing of the plan. */
-const ASIDE: readonly EventType[] = [
-  'note',
-  'timer',
-  'pause',
-  'resume',
-  'stop',
-  'clear',
-  'end',
-  'found',
-  'finish',
-  'screw',
-  'words',
-  'photo',
-  'measure',
-  'part-number',
-  'part-asked',
-  'part-sent-back',
-  'heat-on',
-  'heat-reading',
-  'placeholder',
-  'edge',
-];
-
-/** Done as the plan says, the next operation or a run of the next ones: then the rest of the plan stands. */
-function followsPlan(event: BenchEvent, ahead: Ahead | null): boolean {
-  if (ASIDE.includes(event.type)) return true;
-  // what did not work when it came in is told to the owner, and so is part of the plan
-  if (event.type === 'test') return event.data.stage !== 'intake';
-  if (event.type === 'decision') return event.data.about === 'missing-screw' || event.data.about === 'other';
-  if (event.type === 'heat-off') return true;
-  if (event.type === 'aired') return ahead?.ops[0]?.id === event.data.step;
-  if (event.type !== 'did' || !ahead || event.data.anyway) return false;
-  return event.data.steps.every((step, index) => ahead.ops[index]?.id === step.id);
-}
-
-const BIT_BY_BIT: readonly EventType[] = ['screw', 'edge', 'heat-off'];
-
-function isDone(state: JobState, op: Op | undefined): boolean {
-  return op !== undefined && state.steps.has(op.id) && !state.added.some(({ step }) => step === op.id);
-}
-
-function withoutDone(event: BenchEvent, ahead: Ahead, state: JobState): readonly Op[] {
-  if (event.type === 'did') return ahead.ops.slice(event.data.steps.length);
-  if (event.type === 'aired') return ahead.ops.slice(1);
-  // the last screw of a joint, the last edge of a bond, the last zone that is warmed: with it the operation is done
-  const released = BIT_BY_BIT.includes(event.type) && isDone(state, ahead.ops[0]);
-  return released ? ahead.ops.slice(1) : ahead.ops;
 }

@@ -1,23 +1,30 @@
 import type { JobState } from '@nibrel/core/bench';
+import type { ReactNode } from 'react';
 import { clock } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 
 interface StoppedProps {
   readonly state: JobState;
   onLead(): void;
+  /** what may be said all the same */
+  readonly children?: ReactNode;
 }
 
 /** What is safe now, and who decides. Nothing of the plan can be done meanwhile. */
-export function Stopped({ state, onLead }: StoppedProps) {
-  const { stopped, ended } = state;
+export function Stopped({ state, onLead, children }: StoppedProps) {
+  const { stopped, stops, ended } = state;
   if (ended) {
     return (
       <section aria-label="Ended" className="flex flex-col gap-4 border-l-8 border-now p-6">
-        <h1 className="text-loud leading-tight font-bold text-now">Ended by the lead</h1>
+        <h1 className="text-loud leading-tight font-bold text-now">
+          {stopped ? 'Ended by the lead' : 'Ended without work'}
+        </h1>
         <p className="text-lead">
           {ended.lead}, {clock(ended.at)}: {ended.text}
         </p>
-        <p className="text-lead">Only notes are taken. Local rules for lithium waste and transport decide.</p>
+        <p className="text-lead">
+          Only notes are taken.{stopped && ' Local rules for lithium waste and transport decide.'}
+        </p>
       </section>
     );
   }
@@ -25,10 +32,24 @@ export function Stopped({ state, onLead }: StoppedProps) {
   return (
     <section aria-label="Stopped" className="flex flex-col gap-4 border-l-8 border-now p-6">
       <h1 className="text-loud leading-tight font-bold text-now">Stopped: {stopped.reason}</h1>
+      {stops.length > 1 && (
+        <ul aria-label="What else holds it" className="text-lead">
+          {stops.slice(1).map((each) => (
+            <li key={each.id}>
+              <strong>and {each.reason}</strong>
+              {each.text ? `: ${each.text}` : ''}, {each.by}, {clock(each.at)}
+            </li>
+          ))}
+        </ul>
+      )}
       <p className="text-lead">
         Hands off the cell, heat and charger off. Isolated in the sand, outdoors if it can be carried safely. Local
         rules for lithium waste and transport decide. {stopped.by} stopped it{stopped.text ? `: ${stopped.text}` : '.'}
       </p>
+      {state.opening.heating && (
+        <p className="text-lead font-bold">The heat source is still on. Take it off, then say so:</p>
+      )}
+      {children}
       <p className="text-lead">The lead decides whether it goes on or ends here.</p>
       <Button onClick={onLead} className="self-start">
         The lead decides

@@ -1,4 +1,4 @@
-import { jobsQuery, mapQuery, shopQuery } from '../app/queries.ts';
+import { mapQuery, openJobsQuery, shopQuery } from '../app/queries.ts';
 import { calendarDate } from '@nibrel/core/calendar';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -23,7 +23,7 @@ export function ArrivePanel({ open, onClose }: Closing) {
 
 function Arrival({ onClose }: { onClose(): void }) {
   const navigate = useNavigate();
-  const jobs = (useQuery(jobsQuery).data ?? []).filter((each) => each.status !== 'finished' && each.status !== 'ended');
+  const jobs = useQuery(openJobsQuery).data ?? [];
   const shop = useQuery(shopQuery).data;
   const [jobId, setJob] = useState('');
   const job = jobs.find((each) => each.id === jobId) ?? jobs[0];

@@ -114,7 +114,8 @@ function AddPhotos({ job, onPhoto }: AddPhotosProps) {
         <Picker label="Photographs from files" onChange={add} />
       </div>
       <p className="text-note text-quiet">
-        JPEG, PNG or WebP. Kept as taken up to {MOST_PHOTO_BYTES / 1024 / 1024} MB, shown smaller.
+        JPEG, PNG or WebP. Kept as taken up to {MOST_PHOTO_BYTES / 1024 / 1024} MB, shown smaller. Where and by whom it
+        was taken is left out of what is kept.
       </p>
       {left > 0 && <p role="status">Storing, {plural(left, 'photograph')} to go</p>}
       {problems.length > 0 && (

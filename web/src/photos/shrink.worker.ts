@@ -1,4 +1,4 @@
-import { checkPhoto, MOST_PHOTO_BYTES } from '@nibrel/core/photos';
+import { takePhoto, MOST_PHOTO_BYTES } from '@nibrel/core/photos';
 import { expose } from 'comlink';
 
 /** Longest sides in pixels: what is shown large, and what stands in a row. */
@@ -22,7 +22,7 @@ export interface Shrunk {
  */
 async function shrink(file: Blob): Promise<Shrunk> {
   const bytes = new Uint8Array(await file.arrayBuffer());
-  const { type, width, height } = checkPhoto(bytes);
+  const { type, width, height } = takePhoto(bytes);
   const whole = new Blob([bytes], { type });
   const shown = await scaled(whole, width, height, SHOWN);
   const thumb = await scaled(shown.blob, shown.width, shown.height, THUMB);

@@ -1,7 +1,7 @@
 import type { Ahead, EventData } from '@nibrel/core/bench';
-import { isPrepared } from '@nibrel/core/bench';
+import { isPrepared, targetsForNow } from '@nibrel/core/bench';
 import { chosenPart, isAccepted } from '@nibrel/core/parts';
-import { partName } from '@nibrel/core/plan';
+import { partName, settled } from '@nibrel/core/plan';
 import { type BenchItem, benchItems } from '@nibrel/core/prepare';
 import { useState } from 'react';
 import type { ShopNow } from '../app/client.ts';
@@ -30,16 +30,22 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [reason, setReason] = useState('');
   const done = isPrepared(mechanism, state);
-  const items = benchItems(map, ahead.ops);
+  const items = benchItems(map, targetsForNow(mechanism, state), settled(state.policy).policy, ahead.ops);
   const gaps = gapsOf(job, ahead, shop);
   const missing = [...gaps, ...items.filter((each) => left.has(each.id)).map((each) => each.title)];
   const before = ahead.ops.filter((op) => op.name === 'agree' || op.name === 'run-down' || op.name === 'charge-up');
+  const charge = state.charges.at(-1)?.charge;
   const isReady = before.length === 0 && (missing.length === 0 || reason.trim() !== '');
   const confirm = () => {
     if (!isReady || done) return;
     onPrepared({
       items: items.filter((each) => !left.has(each.id)).map((each) => each.id),
-      skipped: missing.map((item) => ({ item: item.slice(0, 200), reason: reason.trim() })),
+      skipped: [...gaps, ...items.filter((each) => left.has(each.id)).map((each) => each.id)].map((item) => ({
+        item: item.slice(0, 200),
+        reason: reason.trim(),
+      })),
+      ...(charge === undefined ? {} : { charge }),
+      ...(state.agreed ? { told: state.agreed.items } : {}),
     });
   };
   useKeys({ ' ': confirm, PageDown: confirm }, !done && before.length === 0 && spread.open);

@@ -59,13 +59,14 @@ function Prepare(job: OpenJob) {
   const toBench = () => void navigate(`/jobs/${state.job.id}`);
   const passed = isPrepared(mechanism, state);
   const { ahead } = bench;
+  const held = state.stopped !== null || state.ended !== null;
   useKeys({
     x: () => setPanel('stop'),
     o: () => setPanel('while-open'),
     s: () => setPanel('schools'),
     y: () => void navigate(`/jobs/${state.job.id}/way`),
     i: () => setPanel('person'),
-    u: () => void bench.undo(),
+    ...(held ? {} : { u: () => void bench.undo() }),
     Enter: toBench,
     ...(passed ? { ' ': toBench, PageDown: toBench } : {}),
   });
@@ -77,7 +78,6 @@ function Prepare(job: OpenJob) {
         new Set(pressed.has(section) ? [...pressed].filter((each) => each !== section) : [...pressed, section]),
       ),
   });
-  const held = state.stopped !== null || state.ended !== null;
   return (
     <>
       <JobHeader mechanism={mechanism} map={map} state={state} />
@@ -85,6 +85,9 @@ function Prepare(job: OpenJob) {
       {bench.planProblem && (
         <Trouble title="No plan from here">
           <p>{bench.planProblem}</p>
+          <Button className="mt-2" onClick={bench.planAgain}>
+            Plan again
+          </Button>
         </Trouble>
       )}
       {held ? (
@@ -92,7 +95,7 @@ function Prepare(job: OpenJob) {
       ) : (
         <main className="grid min-h-0 grow lg:grid-cols-[minmax(0,1fr)_25rem]">
           <div className="flex flex-col">
-            {!ahead && !bench.planProblem && <p className="p-6 text-far text-quiet">Planning from here</p>}
+            {!ahead && bench.planning && <p className="p-6 text-far text-quiet">Planning from here</p>}
             {ahead && (
               <>
                 <OwnerSection
@@ -145,8 +148,9 @@ function Prepare(job: OpenJob) {
       <LeadPanel
         open={panel === 'lead'}
         onClose={close}
-        onClear={(clear) => send('clear', clear)}
-        onEnd={(end) => send('end', end)}
+        stops={state.stops}
+        onClear={(clear, lead) => bench.send('clear', clear, lead)}
+        onEnd={(end, lead) => bench.send('end', end, lead)}
       />
       {ahead && (
         <>

@@ -1,4 +1,4 @@
-import type { BenchEvent, DoneStep } from '@nibrel/core/bench';
+import { type BenchEvent, type DecisionAbout, type DoneStep, EVENT_DATA } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Op, opTitle, type Target, thingName } from '@nibrel/core/plan';
 import { capital, duration, plural, spaced } from '../app/format.ts';
@@ -15,10 +15,16 @@ function targetWords(map: DeviceMap, target: Target): string {
   return 'remove' in target ? `take out ${thingName(map, target.remove)}` : `replace ${thingName(map, target.replace)}`;
 }
 
+const DECIDED: Readonly<Partial<Record<DecisionAbout, string>>> = {
+  'missing-screw': ', missing screw left out',
+  'left-open': ', left open',
+};
+
 const STAGE_WORDS = { intake: ', as it came in', before: ', before sealing', after: '' } as const;
 
 /** One event as a line of the record. */
 export function eventLine(map: DeviceMap, event: BenchEvent): string {
+  if (!Object.hasOwn(EVENT_DATA, event.type)) return `“${event.type}”, not understood by this version: kept as it is`;
   switch (event.type) {
     case 'did': {
       const { steps, anyway } = event.data;
@@ -42,7 +48,7 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
     case 'found':
       return `Screw ${event.data.point} of ${thingName(map, event.data.joint)} found again`;
     case 'decision':
-      return `Decision${event.data.about === 'missing-screw' ? ', missing screw left out' : ''}: ${event.data.text}`;
+      return `Decision${DECIDED[event.data.about] ?? ''}: ${event.data.text}`;
     case 'test': {
       const name = map.functions.find((each) => each.id === event.data.function)?.name ?? event.data.function;
       return `${name}: ${event.data.result.replace('-', ' ')}${STAGE_WORDS[event.data.stage]}`;
@@ -58,7 +64,7 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
     case 'clear':
       return `Cleared by the lead${event.data.lead ? `, ${event.data.lead}` : ''}. ${event.data.text}`;
     case 'end':
-      return `Ended by the lead, ${event.data.lead}. ${event.data.text}`;
+      return `Ended by ${event.data.lead ?? event.by}. ${event.data.text}`;
     case 'finish':
       return 'Finished';
     default:

@@ -36,7 +36,7 @@ export function openingLine(map: DeviceMap, event: BenchEvent): string | null {
     case 'solvent':
       return `Solvent on ${thingName(map, event.data.joint)}, ${plural(event.data.drops, 'drop')}, source off and away`;
     case 'aired':
-      return `Bench aired for ${countdown(event.data.seconds)}`;
+      return event.data.seconds === undefined ? 'Bench aired' : `Bench aired for ${countdown(event.data.seconds)}`;
     default:
       return null;
   }

@@ -1,4 +1,4 @@
-import { foldJob, type JobState } from '@nibrel/core/bench';
+import { type BenchEvent, foldJob, type JobState } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import { inWords } from '@nibrel/core/plan';
@@ -10,6 +10,7 @@ import { capital, clock, day, duration } from '../app/format.ts';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
+import { OnlyThis } from '../ui/only-this.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 import { computeLater } from '../workers/compute.ts';
 import { eventLine } from './event-words.ts';
@@ -23,6 +24,7 @@ export function RecordView() {
     queryKey: ['record', id],
     queryFn: async () => {
       const line = await api.job(id);
+      if (line.unreadable) throw new Error(line.unreadable);
       const [map, { events }] = await Promise.all([api.map(line.map, line.mapRevision), api.events(id)]);
       const state = foldJob(mechanismOf(map), jobOf(line), events);
       const planned = await computeLater().plan({ map, targets: line.targets, policy: line.policy }, 500);
@@ -33,7 +35,12 @@ export function RecordView() {
     return (
       <main className="p-8">
         <Trouble title="This record can not be opened">
-          <p>{record.error.message}</p>
+          <p>{record.error.message} Nothing that was recorded is lost.</p>
+          <p className="mt-2">
+            <a href={`/api/v1/jobs/${encodeURIComponent(id)}/export`} download className="underline">
+              Export it as it lies on the disk
+            </a>
+          </p>
         </Trouble>
       </main>
     );
@@ -88,9 +95,11 @@ export function RecordView() {
             planned={secondsOf(coming)}
             plannedWork={secondsOf(coming, 'work')}
           />
-          <TakenIn map={map} state={state} />
-          <Screws map={map} state={state} />
-          <Tests map={map} state={state} />
+          {[Stops, TakenIn, Screws, Tests].map((Section) => (
+            <OnlyThis key={Section.name} broken={<p className="text-body">This part can not be shown.</p>}>
+              <Section map={map} state={state} />
+            </OnlyThis>
+          ))}
           <Told
             warnings={
               planned?.warnings.filter(({ code }) => code !== 'lithium' && code !== 'live').map((each) => each.text) ??
@@ -102,6 +111,10 @@ export function RecordView() {
       </div>
     </main>
   );
+}
+
+function Line({ map, event }: { readonly map: DeviceMap; readonly event: BenchEvent }) {
+  return eventLine(map, event);
 }
 
 function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
@@ -124,7 +137,9 @@ function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
               <td
                 className={`py-1 ${undone.has(event.id) ? 'line-through' : ''} ${event.type === 'trouble' || event.type === 'stop' || event.type === 'end' ? 'font-bold text-now' : ''}`}
               >
-                {eventLine(map, event)}
+                <OnlyThis broken="This entry can not be shown. It is kept as it is.">
+                  <Line map={map} event={event} />
+                </OnlyThis>
                 {undone.has(event.id) && <span className="sr-only"> (undone)</span>}
               </td>
             </tr>
@@ -132,6 +147,30 @@ function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
         </tbody>
       </table>
       {state.events.length === 0 && <p className="py-3 text-lead text-quiet">Nothing was done yet.</p>}
+    </section>
+  );
+}
+
+/** What held it, and who let it go on. */
+function Stops({ state }: { readonly map: DeviceMap; readonly state: JobState }) {
+  if (state.stops.length + state.cleared.length === 0) return null;
+  return (
+    <section aria-label="Stops">
+      <h2 className="text-note text-quiet">Stops</h2>
+      <ul className="text-body">
+        {state.cleared.map((each) => (
+          <li key={each.id} className="border-b border-hair py-0.5">
+            {each.reason}
+            {each.text ? `: ${each.text}` : ''}. {each.clearedBy} cleared it, {clock(each.clearedAt)}: {each.why}
+          </li>
+        ))}
+        {state.stops.map((each) => (
+          <li key={each.id} className="border-b border-hair py-0.5 font-bold text-now">
+            {each.reason}
+            {each.text ? `: ${each.text}` : ''}. It holds.
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

@@ -1,6 +1,6 @@
-import { jobsQuery, mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
+import { lastJobQuery, mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { Policy } from '@nibrel/core/plan';
-import { LIMIT_WORDS, type Limits } from '@nibrel/core/shop';
+import { LIMIT_RANGES, LIMIT_WORDS, type Limits } from '@nibrel/core/shop';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { decimal } from '../app/format.ts';
@@ -21,7 +21,7 @@ export function SchoolsView() {
   const [mapId, setMap] = useState('');
   const [part, setPart] = useState('');
   // the repair that was taken in last, until another is picked
-  const last = useQuery(jobsQuery).data?.[0];
+  const last = useQuery(lastJobQuery).data?.[0];
   const map = useQuery(mapQuery(mapId || last?.map || maps[0]?.id)).data;
   const tell = useTellShop();
   if (!shop) return <main className="p-8 text-far text-quiet">Fetching the workshop</main>;
@@ -70,6 +70,7 @@ export function SchoolsView() {
       </section>
       <section aria-label="Limits of this workshop">
         <h2 className="text-far font-bold">Limits</h2>
+        <p className="text-body text-quiet">A lead sets them, each within its range.</p>
         <ul className="mt-2 border-t border-ink">
           {(Object.keys(LIMIT_WORDS) as (keyof Limits)[]).map((key) => (
             <Limit
@@ -111,17 +112,19 @@ function Limit({ name, value, onLimit }: LimitProps) {
   const { unit, write, read } = writingOf(words);
   const [typed, setTyped] = useState(write(value));
   const wanted = read(typed);
-  const isChanged = wanted !== null && write(wanted) !== write(value);
+  const { least, most } = LIMIT_RANGES[name];
+  const isInRange = wanted !== null && wanted >= least - 1e-9 && wanted <= most + 1e-9;
+  const isChanged = isInRange && write(wanted) !== write(value);
   return (
     <li className="border-b border-hair py-1">
-      <form onSubmit={submitted(() => wanted !== null && onLimit(wanted))} className="flex items-end gap-3">
+      <form onSubmit={submitted(() => isChanged && onLimit(wanted))} className="flex items-end gap-3">
         <div className="grow">
           <Field
             id={`limit-${name}`}
             label={`${words.name}, ${unit} (${words.origin})`}
             inputMode="decimal"
             value={typed}
-            problem={wanted === null ? 'A number' : ''}
+            problem={isInRange ? '' : `A number from ${write(least)} to ${write(most)} ${unit}`}
             onChange={(event) => setTyped(event.target.value)}
           />
         </div>

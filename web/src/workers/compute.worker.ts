@@ -1,4 +1,4 @@
-import { type Ahead, type BenchEvent, foldJob, type Job, planAhead } from '@nibrel/core/bench';
+import { type Ahead, aheadOf, type BenchEvent, type Job, type PlansMade } from '@nibrel/core/bench';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import {
   type DeviceWarming,
@@ -61,13 +61,31 @@ interface SchoolRequest {
   readonly charge: number | null;
 }
 
+/** Plans of this page's jobs, by where in the job they begin; a job goes another way a few dozen times at most. */
+const plans = new Map<string, Map<string, Ahead>>();
+const MOST_PLANS = 40;
+
+function plansOf({ id, revision }: Job): PlansMade {
+  const key = `${id} ${revision}`;
+  const made = plans.get(key) ?? new Map<string, Ahead>();
+  plans.set(key, made);
+  return {
+    get: (from) => made.get(from),
+    set: (from, ahead) => {
+      if (made.size >= MOST_PLANS) made.delete(made.keys().next().value!);
+      made.set(from, ahead);
+    },
+  };
+}
+
 const compute = {
   plan: (request: PlanRequest, limitMs: number): Computed<Plan> => computed(() => planRepair(request, budget(limitMs))),
 
-  ahead: (map: DeviceMap, job: Job, events: readonly BenchEvent[], limitMs: number): Computed<Ahead> =>
+  /** The plan that a job goes by: the same for the same events, wherever it is asked for. */
+  ahead: (map: DeviceMap, job: Job, events: readonly BenchEvent[]): Computed<Ahead> =>
     computed(() => {
       const mechanism = mechanismOf(map);
-      return planAhead(mechanism, foldJob(mechanism, job, events), budget(limitMs));
+      return aheadOf(mechanism, job, events, plansOf(job));
     }),
 
   /** What every option of a question takes and risks here; null for one that can't be planned. */

@@ -17,6 +17,7 @@ import {
 } from '@nibrel/core/heat';
 import type { Op } from '@nibrel/core/plan';
 import { lazy, Suspense, useState } from 'react';
+import { atBench } from '../../app/settings.ts';
 import { adviceWords, originWords } from '../../heat/advice.ts';
 import { useForesight } from '../../heat/use-heat.ts';
 import { sound } from '../../job/feedback.ts';
@@ -65,7 +66,7 @@ export function useHeating(work: OpeningWork): HeatingHand {
     if (!bond || !setting) return;
     const standIn = shop?.standIns && pace !== 'real' ? { simulated: true, pace: PACES[pace] } : {};
     const at = zone === undefined ? {} : { zone };
-    void bench.send('heat-on', { joint: bond.id, setting, heat_s, ...at, ...standIn });
+    void bench.send('heat-on', { joint: bond.id, setting, heat_s, ...at, ...standIn, ...atBench() });
   };
   const off = () => {
     if (!heating || !warmth?.on) return;

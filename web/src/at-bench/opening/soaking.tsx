@@ -1,6 +1,8 @@
+import { dropsOf } from '@nibrel/core/bench';
 import { airing } from '@nibrel/core/solvent';
 import { useState } from 'react';
 import { countdown, plural } from '../../app/format.ts';
+import { atBench } from '../../app/settings.ts';
 import { Choice } from '../../ui/choice.tsx';
 import type { Hand } from './hand.ts';
 import type { OpeningWork } from './work.ts';
@@ -15,10 +17,17 @@ export function useSoaking({ bench, state, op, bond, warmth }: OpeningWork): Han
   if (op?.name !== 'soak' || !bond) return null;
   const hottest = warmth?.bond_C?.high;
   const coolIn_s = warmth?.off?.coolIn_s ?? null;
-  const { seconds } = airing(state.opening.drops + Number(drops), state.limits);
+  const together = dropsOf(state.opening) + Number(drops);
+  const { seconds } = airing(together, state.limits);
   const press = async () => {
     const reached = hottest === undefined ? {} : { bond_C: Math.round(hottest * 10) / 10 };
-    const taken = await bench.send('solvent', { joint: bond.id, drops: Number(drops), away: true, ...reached });
+    const taken = await bench.send('solvent', {
+      joint: bond.id,
+      drops: Number(drops),
+      away: true,
+      ...reached,
+      ...atBench(),
+    });
     if (taken) await bench.send('timer', { step: op.id, seconds: op.wait_s ?? 240 });
   };
   return {
@@ -40,8 +49,7 @@ export function useSoaking({ bench, state, op, bond, warmth }: OpeningWork): Han
             : coolIn_s === 0
               ? `What was warmed last is at ${temperature(hottest)} at most, below the ${temperature(state.limits.solventBelow_C)} for solvent.`
               : `What was warmed last is at up to ${temperature(hottest)}; solvent only below ${temperature(state.limits.solventBelow_C)}${coolIn_s === null ? '' : `, in about ${countdown(coolIn_s)}`}.`}{' '}
-          After {plural(state.opening.drops + Number(drops), 'drop')} the bench is aired for {countdown(seconds)} before
-          any heat.
+          After {plural(together, 'drop')} the bench is aired for {countdown(seconds)} before any heat.
         </p>
       </div>
     ),

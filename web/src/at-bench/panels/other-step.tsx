@@ -11,7 +11,8 @@ interface OtherStepProps {
   readonly state: JobState;
   readonly open: boolean;
   onClose(): void;
-  onDone(step: DoneStep, anyway?: string): void;
+  /** @returns was it taken? What was written stays until it is. */
+  onDone(step: DoneStep, anyway?: string): Promise<boolean>;
 }
 
 const VERBS = {
@@ -37,9 +38,8 @@ export function OtherStepPanel({ mechanism, state, open, onClose, onDone }: Othe
   );
   const titleOf = (op: NamedOp) => `${VERBS[op.kind]}: ${thingName(mechanism.map, (op.joint ?? op.part)!)}`;
   const matches = (op: NamedOp) => titleOf(op).toLowerCase().includes(wanted.toLowerCase());
-  const take = (op: NamedOp, anyway?: string) => {
-    const { live: _, ...step } = op;
-    onDone({ ...step, id: `${op.kind}:${op.joint ?? op.part}` }, anyway);
+  const take = async (op: NamedOp, anyway?: string) => {
+    if (!(await onDone(stepOf(op), anyway))) return onClose();
     setChosen(null);
     setWanted('');
     setNote('');
@@ -52,7 +52,7 @@ export function OtherStepPanel({ mechanism, state, open, onClose, onDone }: Othe
         <ul className="max-h-[34dvh] overflow-y-auto border-y border-hair" aria-label="Allowed now">
           {lists.possible.filter(matches).map((op) => (
             <li key={titleOf(op) + (op.onto ?? '')} className="border-b border-hair">
-              <Button weight="quiet" className="w-full" onClick={() => take(op)}>
+              <Button weight="quiet" className="w-full" onClick={() => void take(op)}>
                 {titleOf(op)}
               </Button>
             </li>
@@ -70,7 +70,7 @@ export function OtherStepPanel({ mechanism, state, open, onClose, onDone }: Othe
             className="flex flex-col gap-3 border-l-4 border-now bg-now-wash px-4 py-3"
             onSubmit={(event) => {
               event.preventDefault();
-              if (note.trim()) take(chosen, note.trim());
+              if (note.trim()) void take(chosen, note.trim());
             }}
           >
             <p role="alert" className="text-body">
@@ -89,6 +89,17 @@ export function OtherStepPanel({ mechanism, state, open, onClose, onDone }: Othe
       </div>
     </Panel>
   );
+}
+
+/** An operation of the lists as one that was done: without what the lists say about it. */
+function stepOf({ kind, joint, part, onto }: NamedOp): DoneStep {
+  return {
+    id: `${kind}:${joint ?? part}`,
+    kind,
+    ...(joint === undefined ? {} : { joint }),
+    ...(part === undefined ? {} : { part }),
+    ...(onto === undefined ? {} : { onto }),
+  };
 }
 
 function reasonAgainst(mechanism: Mechanism, state: JobState, op: NamedOp): string {

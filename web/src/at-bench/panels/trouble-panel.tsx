@@ -1,6 +1,7 @@
 import { type EventData, TROUBLE_KINDS, type TroubleKind } from '@nibrel/core/bench';
-import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
+import { type DeviceMap, fastenerAt, type ScrewJoint } from '@nibrel/core/device-map';
 import { type Op, partName, thingName } from '@nibrel/core/plan';
+import { keyOf, type Ledger } from '@nibrel/core/screws';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
@@ -48,17 +49,24 @@ const ABOUT_SCREW: readonly TroubleKind[] = ['screw-stripped', 'screw-lost', 'sc
 
 interface TroublePanelProps extends Closing {
   readonly map: DeviceMap;
+  readonly ledger: Ledger;
   readonly op: Op | undefined;
   /** the bond's temperature as it is foreseen now */
   readonly bond_C?: number | undefined;
-  onTrouble(trouble: EventData['trouble']): void;
+  /** @returns was it taken? What was written stays until it is. */
+  onTrouble(trouble: EventData['trouble']): Promise<boolean>;
   onStop(): void;
 }
 
-export function TroublePanel({ map, op, bond_C, open, onClose, onTrouble, onStop }: TroublePanelProps) {
+export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble, onStop }: TroublePanelProps) {
   const [kind, setKind] = useState<TroubleKind>('will-not-lift');
   const [text, setText] = useState('');
-  const screwJoints = map.joints.filter((each) => each.type === 'screw');
+  // what can be lost is what is out
+  const out = new Set(ledger.onMat.map(keyOf));
+  const isOffered = (joint: string, point: string) => kind !== 'screw-lost' || out.has(keyOf({ joint, point }));
+  const screwJoints = map.joints.filter(
+    (each) => each.type === 'screw' && each.points.some(({ id }) => isOffered(each.id, id)),
+  ) as ScrewJoint[];
   const [jointId, setJoint] = useState('');
   const [point, setPoint] = useState('');
   const [part, setPart] = useState('');
@@ -66,11 +74,12 @@ export function TroublePanel({ map, op, bond_C, open, onClose, onTrouble, onStop
   const [heldId, setHeld] = useState('');
   const [segment, setSegment] = useState('');
   const joint = map.joints.find((each) => each.id === (jointId || op?.joint));
-  const screw = joint?.type === 'screw' ? joint : screwJoints[0];
+  const screw = screwJoints.find((each) => each.id === joint?.id) ?? screwJoints[0];
+  const points = screw?.points.filter(({ id }) => isOffered(screw.id, id)) ?? [];
   const needsScrew = ABOUT_SCREW.includes(kind);
   const needsPart = kind === 'part-cracked' || kind === 'connector-damaged';
   const chosenPart = part || op?.part || joint?.holds[0] || map.parts[0]!.id;
-  const chosenPoint = screw?.points.find((each) => each.id === point) ?? screw?.points[0];
+  const chosenPoint = points.find((each) => each.id === point) ?? points[0];
 
   const wanted = kind === 'clip-broken' ? 'clip' : ABOUT_BOND.includes(kind) ? 'bond' : null;
   const heldJoints = map.joints.filter((each) => each.type === wanted);
@@ -78,8 +87,8 @@ export function TroublePanel({ map, op, bond_C, open, onClose, onTrouble, onStop
   const cutEdges = held?.type === 'bond' ? (held.segments ?? []).filter((each) => each.depth !== undefined) : [];
   const chosenEdge = cutEdges.find((each) => each.id === segment) ?? cutEdges[0];
 
-  const report = () => {
-    onTrouble({
+  const report = async () => {
+    const taken = await onTrouble({
       kind,
       text: text.trim(),
       ...(needsScrew && screw && chosenPoint ? { joint: screw.id, point: chosenPoint.id } : {}),
@@ -93,9 +102,10 @@ export function TroublePanel({ map, op, bond_C, open, onClose, onTrouble, onStop
       ...(needsPart ? { part: chosenPart } : {}),
       ...(kind === 'another-length' ? { length_mm: Number(length.replace(',', '.')) } : {}),
     });
-    setText('');
+    if (taken) setText('');
     onClose();
   };
+  const nothingOut = kind === 'screw-lost' && !screw;
   return (
     <Panel
       title="Trouble"
@@ -103,7 +113,7 @@ export function TroublePanel({ map, op, bond_C, open, onClose, onTrouble, onStop
       open={open}
       onClose={onClose}
     >
-      <form onSubmit={submitted(report)} className="flex flex-col gap-4">
+      <form onSubmit={submitted(() => void (nothingOut || report()))} className="flex flex-col gap-4">
         <SelectField
           id="trouble-kind"
           label="What happened"
@@ -129,7 +139,7 @@ export function TroublePanel({ map, op, bond_C, open, onClose, onTrouble, onStop
                 id="trouble-point"
                 label="Which"
                 value={chosenPoint?.id ?? ''}
-                options={screw.points.map((each) => ({
+                options={points.map((each) => ({
                   value: each.id,
                   label: `${each.id}, ${map.fasteners.find(({ id }) => id === fastenerAt(screw, each))?.length} mm`,
                 }))}
@@ -138,6 +148,7 @@ export function TroublePanel({ map, op, bond_C, open, onClose, onTrouble, onStop
             )}
           </div>
         )}
+        {nothingOut && <p className="text-body text-now">No screw is out of the device, so none is lost.</p>}
         {wanted && held && (
           <div className="grid grid-cols-2 gap-4">
             <SelectField
@@ -178,7 +189,7 @@ export function TroublePanel({ map, op, bond_C, open, onClose, onTrouble, onStop
           />
         )}
         <Field label="Note" value={text} onChange={(event) => setText(event.target.value)} maxLength={2000} />
-        <Button weight="loud" type="submit" keyName="Enter">
+        <Button weight="loud" type="submit" keyName="Enter" disabled={nothingOut}>
           Record it
         </Button>
         <Button className="font-bold text-now" onClick={onStop}>

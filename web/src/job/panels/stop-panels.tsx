@@ -1,5 +1,7 @@
-import { type EventData, STOP_REASONS, type StopReason } from '@nibrel/core/bench';
+import { type EventData, type Stop, STOP_REASONS, type StopReason } from '@nibrel/core/bench';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { shopQuery } from '../../app/queries.ts';
 import { Button } from '../../ui/button.tsx';
 import { Caution } from '../../ui/caution.tsx';
 import { Field } from '../../ui/field.tsx';
@@ -59,37 +61,66 @@ export function StopPanel({ open, onClose, first = 'smoke', onStop }: StopPanelP
 }
 
 interface LeadPanelProps extends Closing {
-  onClear(clear: EventData['clear']): void;
-  onEnd(end: EventData['end']): void;
+  readonly stops: readonly Stop[];
+  /** said under the lead's own name; @returns was it taken? */
+  onClear(clear: EventData['clear'], lead: string): Promise<boolean>;
+  onEnd(end: EventData['end'], lead: string): Promise<boolean>;
 }
 
-/** The lead clears a stop, or ends the job where it stands; either with a reason. */
-export function LeadPanel({ open, onClose, onClear, onEnd }: LeadPanelProps) {
+/** The lead clears a stop, one by one, or ends the job where it stands; either with a reason. */
+export function LeadPanel({ stops, open, onClose, onClear, onEnd }: LeadPanelProps) {
+  const people = useQuery(shopQuery).data?.people ?? [];
+  const leads = people.filter(({ role }) => role === 'lead').map((each) => each.name);
   const [name, setName] = useState('');
   const [text, setText] = useState('');
-  const decided = { lead: name.trim(), text: text.trim() };
-  const isSaid = decided.lead !== '' && decided.text !== '';
-  const decide = (act: () => void) => {
+  const [chosen, setChosen] = useState('');
+  const stop = stops.find(({ id }) => id === chosen) ?? stops[0];
+  const said = { text: text.trim() };
+  const isSaid = name.trim() !== '' && said.text !== '';
+  const decide = async (act: () => Promise<boolean>) => {
     if (!isSaid) return;
-    act();
+    if (await act()) setText('');
     onClose();
   };
+  const clear = () => decide(() => onClear({ ...said, ...(stop ? { stop: stop.id } : {}) }, name.trim()));
   return (
     <Panel
       title="The lead decides"
-      said="Say who decided, and why it is safe to go on, or why it ends here."
+      said="Say who decided, and why it is safe to go on, or why it ends here. It is recorded under the lead’s own name."
       open={open}
       onClose={onClose}
     >
-      <form onSubmit={submitted(() => decide(() => onClear(decided)))} className="flex flex-col gap-4">
+      <form onSubmit={submitted(() => void clear())} className="flex flex-col gap-4">
+        {stops.length > 1 && (
+          <SelectField
+            id="lead-stop"
+            label={`Which of ${stops.length} stops`}
+            value={stop?.id ?? ''}
+            options={stops.map(({ id, reason, text: why }) => ({
+              value: id,
+              label: why ? `${reason}: ${why}` : reason,
+            }))}
+            onChange={setChosen}
+          />
+        )}
         <Field
           label="Lead"
           value={name}
           onChange={(event) => setName(event.target.value)}
+          {...(leads.length > 0
+            ? {}
+            : { hint: 'Nobody leads this workshop yet: name a lead under Who is at the bench' })}
           required
           autoFocus
           maxLength={60}
         />
+        <div className="flex flex-wrap gap-2">
+          {leads.map((each) => (
+            <Button key={each} onClick={() => setName(each)}>
+              {each}
+            </Button>
+          ))}
+        </div>
         <Field
           label="Reason"
           value={text}
@@ -98,9 +129,9 @@ export function LeadPanel({ open, onClose, onClear, onEnd }: LeadPanelProps) {
           maxLength={1000}
         />
         <Button weight="loud" type="submit" keyName="Enter">
-          Clear it, the repair goes on
+          {stops.length > 1 ? 'Clear this one' : 'Clear it, the repair goes on'}
         </Button>
-        <Button disabled={!isSaid} onClick={() => decide(() => onEnd(decided))}>
+        <Button disabled={!isSaid} onClick={() => void decide(() => onEnd(said, name.trim()))}>
           End it here
         </Button>
       </form>

@@ -1,0 +1,118 @@
+import { hottest_C, ROOM_C, SETTING_RANGES, stackOfBond } from '../heat/index.ts';
+import type { Mechanism } from '../holds/index.ts';
+import { thingName } from '../plan/index.ts';
+import { soakProblem } from '../solvent/index.ts';
+import { airingLeft_s, benchUses, count, together } from './bench-use.ts';
+import type { BenchEvent } from './events.ts';
+import type { OpeningEventData } from './opening-events.ts';
+import type { Warmed } from './opening-state.ts';
+import type { JobState } from './state.ts';
+import { type BenchUse, IDLE, ONLY_BENCH, type Surroundings } from './surroundings.ts';
+
+/** A source stays on for no longer. */
+const LONGEST_s = 3600;
+
+/** Why a source may not be put on, solvent not be used, or a bench not be called aired; null where it may. */
+export function heatProblem(
+  mechanism: Mechanism,
+  state: JobState,
+  event: BenchEvent,
+  around: Surroundings,
+): string | null {
+  switch (event.type) {
+    case 'heat-on':
+      return outOfRange(event.data) ?? vapourAt(state, useAt(state, event.data.bench, around), event.at);
+    case 'solvent':
+      return nearHeat(mechanism, state, event, useAt(state, event.data.bench, around));
+    case 'aired':
+      return airedTooSoon(state, useAt(state, event.data.bench, around), event.at);
+    case 'edge':
+    case 'screw':
+      return releasedWhileOn(mechanism, state, event.data.joint);
+    case 'did':
+      return event.data.steps.reduce<string | null>(
+        (found, step) =>
+          found ?? (step.kind === 'release' && step.joint ? releasedWhileOn(mechanism, state, step.joint) : null),
+        null,
+      );
+    default:
+      return null;
+  }
+}
+
+/** What goes on at a bench, this job's part and that of all others. */
+export function useAt(state: JobState, bench = ONLY_BENCH, around: Surroundings): BenchUse {
+  return together([benchUses(state).get(bench) ?? IDLE, around.othersAt(bench)]);
+}
+
+function outOfRange({ setting, heat_s }: OpeningEventData['heat-on']): string | null {
+  const { least_C, most_C } = SETTING_RANGES[setting.kind];
+  if (setting.temp_C < least_C || setting.temp_C > most_C) {
+    return `setting.temp_C: ${setting.temp_C} °C is not from ${least_C} to ${most_C} °C, which is what a ${setting.kind} is set to.`;
+  }
+  if (heat_s < 1 || heat_s > LONGEST_s) return `heat_s: ${heat_s} s is not from 1 s to an hour.`;
+  return null;
+}
+
+function vapourAt(state: JobState, use: BenchUse, at: string): string | null {
+  if (use.drops.length === 0) return null;
+  const left_s = Math.ceil(airingLeft_s(use, state.limits, Date.parse(at)));
+  const wait = left_s > 0 ? `Air the bench for ${left_s} s more` : 'Air the bench, and say so,';
+  return `Solvent was used (${count(use.drops)} drops): its vapour can catch fire. ${wait} before any heat.`;
+}
+
+function nearHeat(
+  mechanism: Mechanism,
+  state: JobState,
+  { at, data }: BenchEvent & { type: 'solvent' },
+  use: BenchUse,
+): string | null {
+  const computed_C = warmest_C(mechanism, state, data.joint, Date.parse(at));
+  // what is said may only raise it
+  const bond_C = Math.max(computed_C, data.bond_C ?? ROOM_C);
+  return soakProblem({ heating: use.sourceOn !== null, bond_C, away: data.away }, state.limits);
+}
+
+/** So many coolings are computed; what was warmed before them is taken to be as hot as its source was. */
+const MOST_COMPUTED = 3;
+
+/**
+ * The most that a bond, or anything warmed beside it, may have at a moment, °C: by what was done and read, whatever a
+ * client says. A stand-in's clock runs at its pace.
+ */
+export function warmest_C(mechanism: Mechanism, { opening }: JobState, joint: string, now: number): number {
+  const own = opening.warmed.filter((each) => each.joint === joint);
+  const others = opening.warmed.filter((each) => each.joint !== joint && !own.some((one) => one.offAt === each.offAt));
+  const computed = [...others.slice(-MOST_COMPUTED), ...own.slice(-MOST_COMPUTED)];
+  const left = opening.warmed.length > computed.length ? opening.warmed.filter((each) => !computed.includes(each)) : [];
+  return Math.max(
+    ROOM_C,
+    ...left.map((each) => (since_s(each, now) < COOLED_s ? each.setting.temp_C : ROOM_C)),
+    ...computed.map((each) => {
+      const bond = mechanism.map.joints.find(({ id }) => id === each.joint);
+      return bond?.type === 'bond' ? hottest_C(stackOfBond(mechanism.map, bond), each, since_s(each, now)) : ROOM_C;
+    }),
+  );
+}
+
+const COOLED_s = 2400;
+
+function since_s({ offAt, pace }: Warmed, now: number): number {
+  return (Math.max(0, now - Date.parse(offAt)) / 1000) * pace;
+}
+
+function airedTooSoon(state: JobState, use: BenchUse, at: string): string | null {
+  const left_s = Math.ceil(airingLeft_s(use, state.limits, Date.parse(at)));
+  if (left_s === 0) return null;
+  return `${count(use.drops)} drops, the last not long ago: ${left_s} s more of airing. Vapour can catch fire.`;
+}
+
+/** Nothing is released while its source is on, also where it is only warmed along with another. */
+function releasedWhileOn(mechanism: Mechanism, { opening }: JobState, id: string): string | null {
+  const heated = mechanism.map.joints.find((each) => each.id === opening.heating?.joint);
+  const joint = mechanism.map.joints.find((each) => each.id === id);
+  if (heated?.type !== 'bond' || !joint) return null;
+  const together = joint.type === 'bond' && joint.heatGroup !== undefined && joint.heatGroup === heated.heatGroup;
+  if (joint !== heated && !together) return null;
+  return `The heat source of ${thingName(mechanism.map, heated.id)} is still on. Take it off before you cut or release.`;
+}

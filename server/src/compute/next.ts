@@ -1,0 +1,38 @@
+import { aheadOf, type BenchEvent, type Job } from '@nibrel/core/bench';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { mechanismOf } from '@nibrel/core/holds';
+import { opTitle, PlanError } from '@nibrel/core/plan';
+
+export interface NextRequest {
+  readonly map: DeviceMap;
+  readonly job: Job;
+  readonly events: readonly BenchEvent[];
+}
+
+/** What comes next in a job, for lists. */
+export interface Next {
+  /** the operation in hand; null where nothing is left but to finish, or where there is no plan */
+  readonly op: string | null;
+  readonly title: string;
+  readonly handsOn_s: number;
+  readonly waiting_s: number;
+}
+
+/** In a thread of its own: a list is never kept waiting for it. */
+export function nextOf({ map, job, events }: NextRequest): Next {
+  const mechanism = mechanismOf(map);
+  try {
+    const { ops } = aheadOf(mechanism, job, events, new Map());
+    const [op] = ops;
+    const sum = (of: (each: (typeof ops)[number]) => number) => ops.reduce((total, each) => total + of(each), 0);
+    return {
+      op: op?.id ?? null,
+      title: op ? opTitle(map, op) : 'Everything is done: finish it',
+      handsOn_s: Math.round(sum(({ seconds }) => seconds)),
+      waiting_s: Math.round(sum(({ wait_s = 0 }) => wait_s)),
+    };
+  } catch (error) {
+    if (!(error instanceof PlanError)) throw error;
+    return { op: null, title: error.message, handsOn_s: 0, waiting_s: 0 };
+  }
+}

@@ -1,0 +1,107 @@
+import type Joi from 'joi';
+import type { FieldError } from './problem.ts';
+
+/** How long lists may be, and what they hold, as far as a schema says so. */
+interface Bounds {
+  readonly most?: number;
+  readonly items?: readonly Bounds[];
+  readonly keys?: ReadonlyMap<string, Bounds>;
+  /** several shapes are possible: whatever all of them forbid is too long */
+  readonly either?: readonly Bounds[];
+}
+
+const known = new WeakMap<Joi.Schema, Bounds>();
+
+/**
+ * The first list of a value that is longer than its schema lets it be. Lengths are looked at before shapes: to check a
+ * million entries of a list that may have a hundred would keep everybody waiting.
+ */
+export function lengthProblem(schema: Joi.Schema, value: unknown): FieldError | null {
+  const bounds = known.get(schema) ?? boundsOf(schema.describe());
+  known.set(schema, bounds);
+  return tooLong(bounds, value, '');
+}
+
+/** What a described schema says of lengths (the part of Joi's description that is used here). */
+interface Description {
+  readonly type?: string;
+  readonly keys?: Readonly<Record<string, Description>>;
+  readonly items?: readonly Description[];
+  readonly rules?: readonly { readonly name: string; readonly args?: { readonly limit?: unknown } }[];
+  readonly matches?: readonly { readonly schema?: Description }[];
+}
+
+function boundsOf({ type, keys, items, rules, matches }: Description): Bounds {
+  if (type === 'alternatives')
+    return { either: (matches ?? []).flatMap(({ schema }) => (schema ? [boundsOf(schema)] : [])) };
+  if (type === 'object' && keys)
+    return { keys: new Map(Object.entries(keys).map(([key, each]) => [key, boundsOf(each)])) };
+  if (type !== 'array') return {};
+  const limit = rules?.find(({ name }) => name === 'max')?.args?.limit;
+  return { ...(typeof limit === 'number' ? { most: limit } : {}), items: (items ?? []).map(boundsOf) };
+}
+
+function tooLong(bounds: Bounds, value: unknown, path: string): FieldError | null {
+  if (value === null || typeof value !== 'object') return null;
+  if (bounds.either) {
+    const problems = bounds.either.map((each) => tooLong(each, value, path));
+    return problems.length > 0 && problems.every((each) => each !== null) ? problems[0]! : null;
+  }
+  if (Array.isArray(value)) {
+    const { most = MOST_ENTRIES, items = [] } = bounds;
+    if (value.length > most) {
+      return { path, message: `${value.length} entries are more than the ${most} that can be taken. Send fewer.` };
+    }
+    const [item] = items;
+    if (!item || !(item.items || item.keys || item.either)) return null;
+    for (const [index, each] of value.entries()) {
+      const found = tooLong(item, each, `${path}[${index}]`);
+      if (found) return found;
+    }
+    return null;
+  }
+  for (const [key, each] of bounds.keys ?? []) {
+    const found = tooLong(each, (value as Record<string, unknown>)[key], path ? `${path}.${key}` : key);
+    if (found) return found;
+  }
+  return null;
+}
+
+/** No list of any request is longer, whatever its schema says. */
+const MOST_ENTRIES = 10_000;
+/** No request has more lists and objects; the largest map has some 30 000. */
+const MOST_OBJECTS = 100_000;
+
+/** What is wrong with a body before anybody looks for fields in it: nested too deep, or a list too long for anything. */
+export function sizeProblem(body: unknown, mostDeep: number): FieldError | null {
+  let level: { value: object; path: string }[] = isObject(body) ? [{ value: body, path: '' }] : [];
+  let count = 0;
+  for (let depth = 1; level.length > 0; depth++) {
+    const next: typeof level = [];
+    for (const { value, path } of level) {
+      if (depth > mostDeep) return { path: path || 'body', message: `It is nested deeper than ${mostDeep} levels.` };
+      const isList = Array.isArray(value);
+      if (isList && value.length > MOST_ENTRIES) {
+        return {
+          path: path || 'body',
+          message: `${value.length} entries are more than the ${MOST_ENTRIES} that any list may have.`,
+        };
+      }
+      for (const [key, each] of Object.entries(value)) {
+        if (!isObject(each)) continue;
+        if (++count > MOST_OBJECTS)
+          return {
+            path: path || 'body',
+            message: `More than ${MOST_OBJECTS} lists and objects in one request. Send less.`,
+          };
+        next.push({ value: each, path: isList ? `${path}[${key}]` : path ? `${path}.${key}` : key });
+      }
+    }
+    level = next;
+  }
+  return null;
+}
+
+function isObject(value: unknown): value is object {
+  return value !== null && typeof value === 'object';
+}

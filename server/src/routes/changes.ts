@@ -1,0 +1,55 @@
+import { Hono } from 'hono';
+import { streamSSE } from 'hono/streaming';
+import type { Change, Changes } from '../http/changes.ts';
+import { Problem } from '../http/problem.ts';
+
+/** A silent connection is closed by what lies between; so often it says that it is there. */
+const BEAT_ms = 15_000;
+
+/** One stream of server-sent events for all that changes, each with its revision. */
+export function changeRoutes(changes: Changes): Hono {
+  const routes = new Hono();
+  routes.get('/', (context) => {
+    if (changes.isFull) {
+      throw new Problem(503, 'Too many windows listen already. Ask now and then instead.', [], { 'retry-after': '15' });
+    }
+    return streamSSE(context, async (stream) => {
+      const waiting: Change[] = [];
+      let wake = () => {};
+      let open = true;
+      const stop = changes.listen(
+        (change) => {
+          waiting.push(change);
+          wake();
+        },
+        () => {
+          open = false;
+          wake();
+        },
+      );
+      stream.onAbort(() => {
+        open = false;
+        wake();
+      });
+      try {
+        await stream.writeSSE({ event: 'hello', data: '{}' });
+        while (open) {
+          for (const change of waiting.splice(0))
+            await stream.writeSSE({ event: 'change', data: JSON.stringify(change) });
+          if (waiting.length > 0 || !open) continue;
+          const beat = await new Promise<boolean>((resolve) => {
+            const timer = setTimeout(() => resolve(true), BEAT_ms);
+            wake = () => {
+              clearTimeout(timer);
+              resolve(false);
+            };
+          });
+          if (beat && open) await stream.write(': here\n\n');
+        }
+      } finally {
+        stop();
+      }
+    });
+  });
+  return routes;
+}

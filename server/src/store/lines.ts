@@ -1,0 +1,148 @@
+import type { BenchUse, Job } from '@nibrel/core/bench';
+import type { DeskPart } from '@nibrel/core/parts';
+import type { Used } from '@nibrel/core/shop';
+import type { Statement } from 'better-sqlite3';
+import type { Db } from './database.ts';
+import type { Before } from './line.ts';
+
+/** What is kept beside a job, so that lists fold nothing. */
+export interface KeptLine {
+  readonly job: string;
+  readonly isOpen: boolean;
+  /** JSON of the job's line, as it is answered */
+  readonly line: string;
+  readonly lastAt: string | null;
+  readonly serial: string | null;
+  readonly parts: readonly DeskPart[];
+  readonly used: readonly Used[];
+  readonly uses: readonly (readonly [string, BenchUse])[];
+  readonly lastStop: Omit<Before, 'job' | 'title'> | null;
+}
+
+export interface ListQuery {
+  readonly open?: boolean;
+  readonly finished?: boolean;
+  /** ISO 8601: with anything told since */
+  readonly since?: string;
+  readonly limit?: number;
+}
+
+/** Goes up whenever lines tell something else, so that those of an older version are made again. */
+const VERSION = 1;
+
+/**
+ * Lines of all jobs. The table is derived: each line changes in the transaction of its job's own events, and what is
+ * missing is made again from them at the start, so that the table may be deleted.
+ */
+export class Lines {
+  readonly #db: Db['$client'];
+  readonly #put: Statement;
+
+  constructor(db: Db) {
+    this.#db = db.$client;
+    this.#db.exec(`
+      CREATE TABLE IF NOT EXISTS job_lines (
+        job TEXT PRIMARY KEY, version INTEGER NOT NULL, is_open INTEGER NOT NULL, created_at TEXT NOT NULL,
+        last_at TEXT, serial TEXT, line TEXT NOT NULL, parts TEXT, used TEXT, uses TEXT, last_stop TEXT, next TEXT
+      ) WITHOUT ROWID;
+      CREATE INDEX IF NOT EXISTS job_lines_by_time ON job_lines (is_open, created_at);
+      CREATE INDEX IF NOT EXISTS job_lines_by_serial ON job_lines (serial, created_at) WHERE serial IS NOT NULL;
+    `);
+    this.#put = this.#db.prepare(`
+      INSERT OR REPLACE INTO job_lines
+        (job, version, is_open, created_at, last_at, serial, line, parts, used, uses, last_stop, next)
+      VALUES (@job, ${VERSION}, @isOpen, @createdAt, @lastAt, @serial, @line, @parts, @used, @uses, @lastStop, NULL)`);
+  }
+
+  put(job: Job, kept: Omit<KeptLine, 'job' | 'serial'>): void {
+    const some = (list: readonly unknown[]) => (list.length > 0 ? JSON.stringify(list) : null);
+    this.#put.run({
+      job: job.id,
+      isOpen: kept.isOpen ? 1 : 0,
+      createdAt: job.createdAt,
+      lastAt: kept.lastAt,
+      serial: job.serial ?? null,
+      line: kept.line,
+      parts: some(kept.parts),
+      used: some(kept.used),
+      uses: some(kept.uses),
+      lastStop: kept.lastStop ? JSON.stringify(kept.lastStop) : null,
+    });
+  }
+
+  /** Ids of jobs that have no line, or one of another version. */
+  missing(): string[] {
+    const sql = `SELECT id FROM jobs LEFT JOIN job_lines ON job = id AND version = ${VERSION} WHERE job IS NULL ORDER BY jobs.created_at`;
+    return this.#db.prepare(sql).pluck().all() as string[];
+  }
+
+  /** A job's line as JSON, with what comes next where that is known. */
+  get(job: string): string | null {
+    const row = this.#db.prepare('SELECT line, next FROM job_lines WHERE job = ?').get(job) as Row | undefined;
+    return row ? withNext(row) : null;
+  }
+
+  /** Lines as JSON, the newest job first. */
+  list({ open, finished, since, limit }: ListQuery): string[] {
+    const where = [
+      ...(open === undefined ? [] : [`is_open = ${open ? 1 : 0}`]),
+      ...(finished === undefined ? [] : [`is_open = ${finished ? 0 : 1}`]),
+      ...(since === undefined ? [] : ['julianday(coalesce(last_at, created_at)) >= julianday(@since)']),
+    ];
+    const sql = `SELECT line, next FROM job_lines ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''}
+      ORDER BY created_at DESC, job LIMIT ${limit ?? -1}`;
+    return (this.#db.prepare(sql).all({ since }) as Row[]).map(withNext);
+  }
+
+  /** Of all jobs that have any: the parts at the desk. */
+  parts(): { job: string; parts: DeskPart[] }[] {
+    const sql = 'SELECT job, parts FROM job_lines WHERE parts IS NOT NULL ORDER BY created_at DESC';
+    const rows = this.#db.prepare(sql).all() as { job: string; parts: string }[];
+    return rows.map(({ job, parts }) => ({ job, parts: JSON.parse(parts) as DeskPart[] }));
+  }
+
+  /** What all jobs have used up. */
+  used(): Used[] {
+    const sql = 'SELECT used FROM job_lines WHERE used IS NOT NULL';
+    return (this.#db.prepare(sql).pluck().all() as string[]).flatMap((each) => JSON.parse(each) as Used[]);
+  }
+
+  /** What jobs do at benches, of those that do anything. */
+  uses(): { job: string; uses: (readonly [string, BenchUse])[] }[] {
+    const sql = 'SELECT job, uses FROM job_lines WHERE uses IS NOT NULL';
+    const rows = this.#db.prepare(sql).all() as { job: string; uses: string }[];
+    return rows.map(({ job, uses }) => ({ job, uses: JSON.parse(uses) as (readonly [string, BenchUse])[] }));
+  }
+
+  /** The last repair of a device before another, where it was stopped. */
+  before(serial: string | undefined, createdAt: string, job: string): Before | null {
+    if (!serial) return null;
+    const sql = `SELECT job, json_extract(line, '$.title') AS title, last_stop AS stop FROM job_lines
+      WHERE serial = ? AND created_at <= ? AND job <> ? ORDER BY created_at DESC LIMIT 1`;
+    const row = this.#db.prepare(sql).get(serial, createdAt, job) as
+      { job: string; title: string; stop: string | null } | undefined;
+    if (!row?.stop) return null;
+    return { job: row.job, title: row.title, ...(JSON.parse(row.stop) as Omit<Before, 'job' | 'title'>) };
+  }
+
+  /** Open jobs of which nobody has found out yet what comes next. */
+  withoutNext(limit: number): string[] {
+    const sql = 'SELECT job FROM job_lines WHERE is_open = 1 AND next IS NULL ORDER BY created_at DESC LIMIT ?';
+    return this.#db.prepare(sql).pluck().all(limit) as string[];
+  }
+
+  /** What comes next in a job, as long as it has the events that this was found out from. */
+  setNext(job: string, revision: number, next: object): void {
+    const sql = "UPDATE job_lines SET next = ? WHERE job = ? AND json_extract(line, '$.revision') = ?";
+    this.#db.prepare(sql).run(JSON.stringify(next), job, revision);
+  }
+}
+
+interface Row {
+  readonly line: string;
+  readonly next: string | null;
+}
+
+function withNext({ line, next }: Row): string {
+  return `${line.slice(0, -1)},"next":${next ?? 'null'}}`;
+}

@@ -1,0 +1,73 @@
+import { type Role, ROLES } from '@nibrel/core/shop';
+import { useState } from 'react';
+import type { Person } from '../../app/client.ts';
+import { useSettings } from '../../app/settings.ts';
+import { NotTold } from '../../kit/not-told.tsx';
+import { useTellShop } from '../../kit/tell-shop.ts';
+import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
+import { Field } from '../../ui/field.tsx';
+import { submitted } from '../../ui/form.ts';
+
+/** The people of the workshop and their roles: seen by everybody, changed by a lead. */
+export function PeopleHere({ people }: { readonly people: readonly Person[] }) {
+  const person = useSettings((settings) => settings.person);
+  const tell = useTellShop();
+  const [name, setName] = useState('');
+  const [role, setRole] = useState<Role>('technician');
+  const isLead = people.some((each) => each.name === person && each.role === 'lead');
+  const say = (of: string, as: Role | null) => tell.mutate({ type: 'person', data: { name: of, role: as } });
+  return (
+    <section aria-label="Who works here" className="flex flex-col gap-2">
+      <NotTold error={tell.error} />
+      <ul>
+        {people.map((each) => (
+          <li
+            key={each.name}
+            className="flex min-h-12 flex-wrap items-center justify-between gap-3 border-b border-hair"
+          >
+            <span className="text-body font-bold">{each.name}</span>
+            {isLead ? (
+              <span className="flex items-center gap-2">
+                <Choice
+                  label={`${each.name} is`}
+                  value={each.role}
+                  onChange={(next) => say(each.name, next)}
+                  options={ROLES.map((value) => ({ value, label: value }))}
+                />
+                <Button weight="quiet" onClick={() => say(each.name, null)}>
+                  Has left
+                </Button>
+              </span>
+            ) : (
+              <span className="text-body text-quiet">{each.role}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+      {isLead ? (
+        <form
+          onSubmit={submitted(() => {
+            if (!name.trim()) return;
+            say(name.trim(), role);
+            setName('');
+          })}
+          className="flex flex-wrap items-end gap-3"
+        >
+          <div className="grow">
+            <Field label="Somebody new" value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+          </div>
+          <Choice
+            label="As"
+            value={role}
+            onChange={setRole}
+            options={ROLES.map((value) => ({ value, label: value }))}
+          />
+          <Button type="submit">Put on the list</Button>
+        </form>
+      ) : (
+        <p className="text-note text-quiet">A lead changes this list. Who is not on it works as a technician.</p>
+      )}
+    </section>
+  );
+}
