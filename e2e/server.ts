@@ -13,12 +13,16 @@ export class DemoServer {
   readonly data = mkdtempSync(join(tmpdir(), 'nibrel-e2e-'));
   #process: ChildProcess | null = null;
 
-  private constructor(port: number) {
+  readonly #kind: 'demo' | 'shop';
+
+  private constructor(port: number, kind: 'demo' | 'shop') {
     this.port = port;
+    this.#kind = kind;
   }
 
-  static async start(): Promise<DemoServer> {
-    const server = new DemoServer(await freePort());
+  /** @param kind with the invented workshop, or as a workshop begins */
+  static async start(kind: 'demo' | 'shop' = 'demo'): Promise<DemoServer> {
+    const server = new DemoServer(await freePort(), kind);
     await server.up();
     return server;
   }
@@ -29,7 +33,10 @@ export class DemoServer {
 
   async up(): Promise<void> {
     const env = { ...process.env, NIBREL_PORT: String(this.port), NIBREL_DATA: this.data };
-    const child = spawn(process.execPath, [MAIN, '--demo'], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+    const child = spawn(process.execPath, [MAIN, ...(this.#kind === 'demo' ? ['--demo'] : [])], {
+      env,
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     this.#process = child;
     await new Promise<void>((resolve, reject) => {
       child.stdout!.on('data', (text: Buffer) => text.toString().includes('is ready at') && resolve());

@@ -55,7 +55,10 @@ export async function installed() {
 
 export async function built() {
   const sources = ['core/src', 'core/package.json', 'web', 'server/src', 'server/vite.config.ts', 'package-lock.json'];
-  const there = () => ['web/dist/index.html', 'server/dist/main.js'].every((path) => existsSync(join(root, path)));
+  const there = () =>
+    ['web/dist/index.html', 'server/dist/main.js', 'server/dist/backup.js'].every((path) =>
+      existsSync(join(root, path)),
+    );
   await once('built', sources, there, async () => {
     console.log('Building the web application and the server.');
     await must('The build', 'npm', ['run', 'build', '--silent']);

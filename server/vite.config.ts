@@ -8,7 +8,7 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     rollupOptions: {
-      input: { main: 'src/main.ts', worker: 'src/compute/worker.ts' },
+      input: { main: 'src/main.ts', worker: 'src/compute/worker.ts', backup: 'src/backup/main.ts' },
       output: { entryFileNames: '[name].js' },
     },
   },

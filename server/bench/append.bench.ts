@@ -22,7 +22,7 @@ const at = new Date().toISOString();
 const job = {
   id: randomUUID(),
   map: map.id,
-  revision: maps.add(map, at),
+  revision: maps.add({ ...map, body: JSON.stringify(map) }, at),
   targets: [],
   policy: {},
   title: 'bench',

@@ -14,6 +14,7 @@ import { Changes } from './http/changes.ts';
 import { onlyFromHere, secured } from './http/guard.ts';
 import { openApi } from './http/openapi.ts';
 import { answerProblem, Problem } from './http/problem.ts';
+import { Traffic } from './http/traffic.ts';
 import { type Network, sessionRoutes, signedInOnly } from './network/sign-in.ts';
 import { changeRoutes } from './routes/changes.ts';
 import { computeRoutes } from './routes/compute.ts';
@@ -23,6 +24,7 @@ import { partRoutes } from './routes/parts.ts';
 import { photoRoutes } from './routes/photos.ts';
 import { shopRoutes } from './routes/shop.ts';
 import { standInRoutes } from './routes/stand-ins.ts';
+import { carryBesideWork } from './store/checkpoints.ts';
 import type { Db } from './store/database.ts';
 import { DeviceMaps } from './store/device-maps.ts';
 import { sentenceFor } from './store/disk-problem.ts';
@@ -62,13 +64,16 @@ export function createApp(options: AppOptions): NibrelApp {
   const maps = new DeviceMaps(db, (id, revision) => changes.tell({ what: 'map', id, revision }));
   const photos = new Photos(db, photoFolder);
   const shop = new ShopLog(db, (revision) => changes.tell({ what: 'shop', id: 'shop', revision }));
-  const jobs = new Jobs(db, maps, photos, () => shop.shop, jobChanged);
+  const traffic = new Traffic();
+  const jobs = new Jobs(db, maps, photos, () => shop.shop, jobChanged, traffic);
   const pool = new ComputePool();
   const desk = new ComputePool(DESK);
   const prospects = new Prospects(jobs, maps, pool, jobChanged);
+  const stopCarrying = carryBesideWork(db, (path) => desk.run({ kind: 'carry-over', body: path }, 0));
   const stamp = () => now().toISOString();
   const app = new Hono();
 
+  app.use(traffic.counted);
   app.use(secured);
   app.use(onlyFromHere(hosts));
   app.use(async (context, next) => (fromBrowser(context) ? formsFromHere(context, next) : next()));
@@ -114,6 +119,7 @@ export function createApp(options: AppOptions): NibrelApp {
     close: async () => {
       changes.close();
       prospects.close();
+      stopCarrying();
       await Promise.all([pool.close(), desk.close()]);
       db.$client.close();
     },

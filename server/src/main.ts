@@ -5,7 +5,6 @@ import { fileURLToPath } from 'node:url';
 import { serve } from '@hono/node-server';
 import { createApp } from './app.ts';
 import { seedDemo } from './demo/seed.ts';
-import { certificateIn } from './network/certificate.ts';
 import { isLoopback } from './network/loopback.ts';
 import { Password, PasswordError } from './network/password.ts';
 import { Sessions } from './network/sessions.ts';
@@ -77,6 +76,8 @@ async function start(): Promise<void> {
 /** Password and certificate, where others reach the server. */
 async function networkIn(folder: string, hosts: readonly string[]) {
   const { password, made } = await Password.in(folder, process.env['NIBREL_PASSWORD']);
+  // what makes certificates is large, and not needed where nobody else comes in
+  const { certificateIn } = await import('./network/certificate.ts');
   return { password, made, certificate: await certificateIn(folder, hosts, new Date()) };
 }
 

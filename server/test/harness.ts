@@ -7,8 +7,9 @@ import { serve } from '@hono/node-server';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { DEFAULT_POLICY } from '@nibrel/core/plan';
 import { benchItems, tellAnyhow } from '@nibrel/core/prepare';
+import { describe } from 'vitest';
 import { type AppOptions, createApp, type NibrelApp } from '../src/app.ts';
-import { openDatabase } from '../src/store/database.ts';
+import { type Db, openDatabase } from '../src/store/database.ts';
 
 export interface Answer {
   status: number;
@@ -22,6 +23,7 @@ export class TestServer {
   readonly folder = mkdtempSync(join(tmpdir(), 'nibrel-api-'));
   readonly #more: Partial<AppOptions>;
   nibrel!: NibrelApp;
+  db!: Db;
   port = 0;
   #server!: ReturnType<typeof serve>;
 
@@ -35,7 +37,8 @@ export class TestServer {
 
   async start(): Promise<void> {
     const photoFolder = join(this.folder, 'photos');
-    this.nibrel = createApp({ db: openDatabase(this.folder), photoFolder, ...this.#more });
+    this.db = openDatabase(this.folder);
+    this.nibrel = createApp({ db: this.db, photoFolder, ...this.#more });
     await this.nibrel.jobs.readAgain();
     await new Promise<void>((resolve) => {
       this.#server = serve({ fetch: this.nibrel.app.fetch, hostname: '127.0.0.1', port: 0 }, () => resolve());
@@ -65,6 +68,9 @@ export class TestServer {
     };
   }
 }
+
+/** What starts processes of its own takes long, and is left to `npm test`. */
+export const spawning = describe.skipIf(process.env['NIBREL_LOOP'] === 'fast');
 
 /** Names the lead of a new workshop, as the first start asks. */
 export function lead(name: string) {

@@ -67,7 +67,7 @@ function nearHeat(
   { at, data }: BenchEvent & { type: 'solvent' },
   use: BenchUse,
 ): string | null {
-  const computed_C = warmest_C(mechanism, state, data.joint, Date.parse(at));
+  const computed_C = warmest_C(mechanism, state, data.joint, Date.parse(at), state.limits.solventBelow_C);
   // what is said may only raise it
   const bond_C = Math.max(computed_C, data.bond_C ?? ROOM_C);
   return soakProblem({ heating: use.sourceOn !== null, bond_C, away: data.away }, state.limits);
@@ -78,21 +78,22 @@ const MOST_COMPUTED = 3;
 
 /**
  * The most that a bond, or anything warmed beside it, may have at a moment, °C: by what was done and read, whatever a
- * client says. A stand-in's clock runs at its pace.
+ * client says. A stand-in's clock runs at its pace. What is hotter than `enough_C` is found out no further.
  */
-export function warmest_C(mechanism: Mechanism, { opening }: JobState, joint: string, now: number): number {
+function warmest_C(mechanism: Mechanism, { opening }: JobState, joint: string, now: number, enough_C: number): number {
   const own = opening.warmed.filter((each) => each.joint === joint);
   const others = opening.warmed.filter((each) => each.joint !== joint && !own.some((one) => one.offAt === each.offAt));
   const computed = [...others.slice(-MOST_COMPUTED), ...own.slice(-MOST_COMPUTED)];
   const left = opening.warmed.length > computed.length ? opening.warmed.filter((each) => !computed.includes(each)) : [];
-  return Math.max(
-    ROOM_C,
-    ...left.map((each) => (since_s(each, now) < COOLED_s ? each.setting.temp_C : ROOM_C)),
-    ...computed.map((each) => {
-      const bond = mechanism.map.joints.find(({ id }) => id === each.joint);
-      return bond?.type === 'bond' ? hottest_C(stackOfBond(mechanism.map, bond), each, since_s(each, now)) : ROOM_C;
-    }),
-  );
+  let warmest = ROOM_C;
+  for (const each of left) if (since_s(each, now) < COOLED_s) warmest = Math.max(warmest, each.setting.temp_C);
+  for (const each of computed) {
+    if (warmest > enough_C) return warmest;
+    const bond = mechanism.map.joints.find(({ id }) => id === each.joint);
+    if (bond?.type !== 'bond') continue;
+    warmest = Math.max(warmest, hottest_C(stackOfBond(mechanism.map, bond), each, since_s(each, now)));
+  }
+  return warmest;
 }
 
 const COOLED_s = 2400;

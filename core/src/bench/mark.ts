@@ -11,7 +11,7 @@ export function withMark(state: JobState, step: string): JobState {
   };
 }
 
-export function withoutTimer({ timers }: JobState, step: string): JobState['timers'] {
+function withoutTimer({ timers }: JobState, step: string): JobState['timers'] {
   return timers.some((each) => each.step === step) ? timers.filter((each) => each.step !== step) : timers;
 }
 

@@ -17,7 +17,7 @@ const ASIDE: ReadonlySet<EventType> = new Set<EventType>([
 const PHYSICS: ReadonlySet<EventType> = new Set<EventType>(['heat-on', 'heat-off', 'solvent', 'aired']);
 
 /** Can this be taken back by an undo? */
-export function isUndoable(event: BenchEvent): boolean {
+function isUndoable(event: BenchEvent): boolean {
   return !ASIDE.has(event.type) && !PHYSICS.has(event.type);
 }
 

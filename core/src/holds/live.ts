@@ -19,8 +19,17 @@ export function liveJoints(mechanism: Mechanism, state: DeviceState): ReadonlySe
 
 /** Is this joint, whose isolation is missing now, one that nothing could make dead before? */
 export function isLive(mechanism: Mechanism, state: DeviceState, joint: number): boolean {
-  return !reachesDeadWithout(mechanism, state, [joint]);
+  const found = known.get(state) ?? new Map<number, boolean>();
+  known.set(state, found);
+  const before = found.get(joint);
+  if (before !== undefined) return before;
+  const isIt = !reachesDeadWithout(mechanism, state, [joint]);
+  found.set(joint, isIt);
+  return isIt;
 }
+
+/** A state is a value, and to find out takes a walk through the whole device: it is found out once. */
+const known = new WeakMap<DeviceState, Map<number, boolean>>();
 
 function reachesDeadWithout(mechanism: Mechanism, state: DeviceState, forbidden: readonly number[]): boolean {
   const left = new Set(forbidden);

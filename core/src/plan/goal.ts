@@ -24,12 +24,17 @@ export function goalOf(mechanism: Mechanism, start: DeviceState, targets: readon
   return (state) => goals.flatMap((goal) => goal(state));
 }
 
+const NONE: ReadonlySet<number> = new Set();
+
 /** Is this target reached in this state? */
 export function isReached(mechanism: Mechanism, state: DeviceState, target: Target): boolean {
   const part = 'replace' in target ? target.replace : 'remove' in target ? target.remove : undefined;
   const number = mechanism.part.get(part ?? '') ?? mechanism.base;
   // that a part is off is seen at once; what else may be asked for needs to know what is live
   if (number !== mechanism.base) return state.status[number] === OFF;
+  if (goalOf(mechanism, state, [target], { live: NONE })(state).length === 0) return true;
+  // a bare base is bare whatever is live; only what may be released asks for it
+  if (!('reach' in target) || !mechanism.joint.has(target.reach)) return false;
   const live = liveJoints(mechanism, state);
   return goalOf(mechanism, state, [target], { live })(state).length === 0;
 }

@@ -7,12 +7,14 @@ import type { Answer, Task } from './worker.ts';
 interface PoolSize {
   readonly threads: number;
   readonly queue: number;
+  /** its threads take the cores that nobody else needs */
+  readonly isPatient: boolean;
 }
 
 /** For what is asked to be computed: long, and none of it is needed for the work in hand. */
-const COMPUTE: PoolSize = { threads: 2, queue: 6 };
+const COMPUTE: PoolSize = { threads: 2, queue: 6, isPatient: true };
 /** For what is checked and drawn: short, and part of recording. Computing never keeps it waiting. */
-export const DESK: PoolSize = { threads: 1, queue: 40 };
+export const DESK: PoolSize = { threads: 1, queue: 40, isPatient: false };
 /** Past its own limit a request gets this long to check its input and to write down the best it found. */
 const GRACE_MS = 15_000;
 
@@ -28,6 +30,7 @@ export class ComputePool {
       filename: workerFile(),
       minThreads: 1,
       maxThreads: size.threads,
+      workerData: { isPatient: size.isPatient },
       resourceLimits: { maxOldGenerationSizeMb: 2048 },
     });
   }
@@ -60,8 +63,13 @@ export class ComputePool {
     } finally {
       this.#inHand--;
     }
-    if ('refused' in answer) throw new Problem(422, answer.refused, answer.errors);
+    if ('refused' in answer) throw new Problem(answer.status ?? 422, answer.refused, answer.errors);
     return answer.value;
+  }
+
+  /** The answer as the bytes of its JSON: a thread writes them, and nobody waits for that. */
+  async answer(task: Task, limitMs: number): Promise<Uint8Array<ArrayBuffer>> {
+    return (await this.run({ ...task, asText: true }, limitMs)) as Uint8Array<ArrayBuffer>;
   }
 
   async close(): Promise<void> {

@@ -1,4 +1,6 @@
 import { createHash } from 'node:crypto';
+import { constants, setPriority } from 'node:os';
+import { isMainThread, workerData } from 'node:worker_threads';
 import { type PackRequest, packRequest, runDown, transportHints } from '@nibrel/core/battery';
 import { EVENT_DATA } from '@nibrel/core/bench';
 import { type CutRequest, cutRequest, type PickCard, planCut } from '@nibrel/core/cut';
@@ -6,27 +8,34 @@ import { type DeviceMap, deviceMapSchema } from '@nibrel/core/device-map';
 import { type HeatRequest, heatRequest, heatThrough } from '@nibrel/core/heat';
 import { assembled, mechanismOf, namedOp, numberedOp, possibleNow, replay } from '@nibrel/core/holds';
 import { checkNumbers, identityRequest } from '@nibrel/core/identity';
-import { checkDeviceMap } from '@nibrel/core/map-check';
+import { checkDeviceMap, type MapCheck } from '@nibrel/core/map-check';
 import { CycleError, type OrderProblem, solveOrder } from '@nibrel/core/order';
 import { PhotoError, takePhoto } from '@nibrel/core/photos';
 import { type DoneOp, PlanError, planRepair, type PlanRequest, type Target } from '@nibrel/core/plan';
 import type Joi from 'joi';
-import { fieldErrors } from '../http/body.ts';
+import { fieldErrors, parsedJson } from '../http/body.ts';
 import { lengthProblem } from '../http/lengths.ts';
-import type { FieldError } from '../http/problem.ts';
-import { pickCardPdf } from '../print/pick-card.ts';
+import { type FieldError, Problem } from '../http/problem.ts';
+import { pickCardPdf } from '../print/pick-card-pdf.ts';
 import { shapeProblem } from '../store/append.ts';
+import { carryOver } from '../store/checkpoints.ts';
 import { nextOf, type NextRequest } from './next.ts';
 import { DEFAULT_MS, newJobSchema, orderRequest, planRequest, possibleRequest } from './requests.ts';
 
 /** What a compute route asks of a worker thread. Everything heavy, the checking too, is done here. */
 export interface Task {
   readonly kind: keyof typeof COMPUTE;
-  readonly body: unknown;
+  readonly body?: unknown;
+  /** the body as it came, in place of it */
+  readonly text?: string;
+  /** is the answer wanted as JSON text? */
+  readonly asText?: boolean;
 }
 
 /** A refusal crosses the thread as data, since classes do not. */
-export type Answer = { readonly value: unknown } | { readonly refused: string; readonly errors: readonly FieldError[] };
+export type Answer =
+  | { readonly value: unknown }
+  | { readonly refused: string; readonly errors: readonly FieldError[]; readonly status?: number };
 
 class Refusal extends Error {
   readonly errors: readonly FieldError[];
@@ -36,10 +45,19 @@ class Refusal extends Error {
   }
 }
 
-export default async function work({ kind, body }: Task): Promise<Answer> {
+/** Work in hand comes first: what is only computed waits for a core that nobody needs. */
+if (isPatient(workerData)) setPriority(constants.priority.PRIORITY_LOW);
+
+function isPatient(given: unknown): boolean {
+  return !isMainThread && JSON.stringify(given ?? null).includes('"isPatient":true');
+}
+
+export default async function work({ kind, body, text, asText }: Task): Promise<Answer> {
   try {
-    return { value: await COMPUTE[kind](body) };
+    const value: unknown = await COMPUTE[kind](text === undefined ? body : parsedJson(text));
+    return { value: asText ? new TextEncoder().encode(JSON.stringify(value)) : value };
   } catch (error) {
+    if (error instanceof Problem) return { refused: error.message, errors: error.errors, status: error.status };
     if (error instanceof Refusal) return { refused: error.message, errors: error.errors };
     if (error instanceof PlanError) return refusedAt(error.path, error.message);
     if (error instanceof CycleError) return refusedAt('ops', error.message);
@@ -54,11 +72,18 @@ function refusedAt(path: string, message: string): Answer {
 }
 
 const COMPUTE = {
-  check: (body: unknown) => {
+  check: (body: unknown): Pick<MapCheck, 'errors' | 'warnings'> => {
     const long = lengthProblem(deviceMapSchema, body);
     if (long) return { errors: [long], warnings: [] };
     const { errors, warnings } = checkDeviceMap(body);
     return { errors, warnings };
+  },
+  /** a map that is to be stored: as it is, where there is nothing wrong with it */
+  'check-in': (body: unknown) => {
+    const { errors, warnings } = COMPUTE.check(body);
+    if (errors.length > 0) throw new Refusal('The device map can not be taken.', errors);
+    const { id, name, kind } = body as DeviceMap;
+    return { id, name, kind, warnings, body: JSON.stringify(body) };
   },
   order: (body: unknown) => {
     const problem = checked<OrderProblem & { timeLimitMs?: number }>(orderRequest, body);
@@ -100,6 +125,7 @@ const COMPUTE = {
     return { ...facts, content, hash: createHash('sha256').update(content).digest('hex') };
   },
   next: (body: unknown) => nextOf(body as NextRequest),
+  'carry-over': (body: unknown) => carryOver(body as string),
   possible: (body: unknown) => {
     const request = checked<{ map: DeviceMap; done?: ContractDone[] }>(possibleRequest, body);
     const map = checkedMap(request.map);

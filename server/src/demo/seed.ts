@@ -27,7 +27,7 @@ export async function seedDemo(nibrel: Pick<NibrelApp, 'maps' | 'jobs' | 'shop'>
   const read = <T>(file: string) => JSON.parse(readFileSync(join(folder, file), 'utf8')) as T;
   for (const file of readdirSync(join(folder, 'device-maps'))) {
     const map = read<DeviceMap>(join('device-maps', file));
-    if (!maps.find(map.id)) maps.add(map, now.toISOString());
+    if (!maps.has(map.id)) maps.add({ ...map, body: JSON.stringify(map) }, now.toISOString());
   }
   if (nibrel.shop.shop.revision === 0) await seedWorkshop(nibrel, read<Workshop>('workshop.json'), now);
   if (jobs.list({ limit: 1 }).length > 0) return;

@@ -9,9 +9,23 @@ const MOST_DEPTH = 40;
 
 /** The JSON body of a request: 415, 413, 400 or 422 where there is none that can be taken. */
 export async function jsonBody(context: Context): Promise<unknown> {
+  return parsedJson(await jsonText(context));
+}
+
+/** A body as it came, where it is large: whoever works on it reads it, so that nobody else waits; else what it says. */
+export async function bodyOrText(context: Context): Promise<{ body: unknown } | { text: string }> {
+  const text = await jsonText(context);
+  return text.length > LARGE_BYTES ? { text } : { body: parsedJson(text) };
+}
+
+async function jsonText(context: Context): Promise<string> {
   const type = context.req.header('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
   if (type !== 'application/json') throw new Problem(415, 'Send application/json.');
-  const text = await context.req.text();
+  return context.req.text();
+}
+
+/** @throws Problem where it is no JSON, or nothing that anybody has to look through */
+export function parsedJson(text: string): unknown {
   let value: unknown;
   try {
     value = JSON.parse(text);

@@ -1,15 +1,11 @@
-import { createRequire } from 'node:module';
 import { lieOf, type PickCard } from '@nibrel/core/cut';
-import pdfmake from 'pdfmake';
 
 /** A4, mm. */
-const PAGE = { width: 210, height: 297 };
+export const PAGE = { width: 210, height: 297 };
 const MARGIN = 10;
 const TOP = 24;
 /** A part that is larger than this has room for its name. */
 const NAMED_mm2 = 900;
-/** Points in a millimetre. */
-const PT_mm = 72 / 25.4;
 /** Where the marks stand: beside a phone, on the face of a tablet. */
 const COLUMN = 50;
 
@@ -125,31 +121,4 @@ function n(value: number): string {
 
 function escaped(words: string): string {
   return words.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
-}
-
-// the package brings an open font with more letters than a reader of PDF has of its own
-const { Roboto } = createRequire(import.meta.url)('pdfmake/fonts/Roboto.js') as { Roboto: Record<string, string> };
-pdfmake.setFonts({ Roboto });
-// a card is drawn from the map alone: nothing is fetched, and nothing but the font is read
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => Object.values(Roboto).includes(path));
-
-/** The same page as a PDF. */
-export async function pickCardPdf(card: PickCard): Promise<Uint8Array> {
-  const pdf = pdfmake.createPdf({
-    pageSize: 'A4',
-    pageMargins: 0,
-    defaultStyle: { font: 'Roboto' },
-    info: { title: `${card.device}: pick card` },
-    compress: false,
-    content: [
-      {
-        svg: pickCardSvg(card),
-        width: PAGE.width * PT_mm,
-        height: PAGE.height * PT_mm,
-        absolutePosition: { x: 0, y: 0 },
-      },
-    ],
-  });
-  return new Uint8Array(await pdf.getBuffer());
 }

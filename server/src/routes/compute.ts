@@ -4,15 +4,16 @@ import { checkNumbers, identityRequest } from '@nibrel/core/identity';
 import { Hono } from 'hono';
 import type { Schema } from 'joi';
 import type { ComputePool } from '../compute/pool.ts';
-import { DEFAULT_MS } from '../compute/requests.ts';
-import { isLarge, jsonBody, valid } from '../http/body.ts';
+import { DEFAULT_MS, MOST_MS } from '../compute/requests.ts';
+import { jsonAnswer } from '../http/answer.ts';
+import { bodyOrText, valid } from '../http/body.ts';
 
 export function computeRoutes(pool: ComputePool): Hono {
   const routes = new Hono();
   for (const kind of ['order', 'plan', 'possible', 'heat'] as const) {
     routes.post(`/${kind}`, async (context) => {
-      const body = await jsonBody(context);
-      return context.json((await pool.run({ kind, body }, limitOf(body))) as object);
+      const given = await bodyOrText(context);
+      return jsonAnswer(context, await pool.answer({ kind, ...given }, limitOf(given)));
     });
   }
   // these take microseconds: no thread is asked, unless there is much to check
@@ -22,9 +23,9 @@ export function computeRoutes(pool: ComputePool): Hono {
     ['cut-plan', cutRequest, (body) => planCut(body as CutRequest)],
   ] as const satisfies readonly [string, Schema, (body: unknown) => object][]) {
     routes.post(`/${kind}`, async (context) => {
-      const body = await jsonBody(context);
-      if (isLarge(context)) return context.json((await pool.run({ kind, body }, 0)) as object);
-      return context.json(compute(valid(schema, body)));
+      const given = await bodyOrText(context);
+      if ('text' in given) return jsonAnswer(context, await pool.answer({ kind, ...given }, 0));
+      return context.json(compute(valid(schema, given.body)));
     });
   }
   return routes;
@@ -36,7 +37,9 @@ function batteryOf(request: PackRequest): object {
   return { ...runDown(request), transport: transportHints(request.cells, request.wiring) };
 }
 
-function limitOf(body: unknown): number {
-  const limit = (body as { timeLimitMs?: unknown } | null)?.timeLimitMs;
+/** What is too large to be looked into here has the longest limit that there is. */
+function limitOf(given: { body: unknown } | { text: string }): number {
+  if ('text' in given) return MOST_MS;
+  const limit = (given.body as { timeLimitMs?: unknown } | null)?.timeLimitMs;
   return typeof limit === 'number' && limit >= 0 ? limit : DEFAULT_MS;
 }

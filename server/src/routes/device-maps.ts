@@ -1,22 +1,21 @@
 import { type PickCard, pickCard } from '@nibrel/core/cut';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { checkDeviceMap } from '@nibrel/core/map-check';
-import { Hono } from 'hono';
+import type { Finding } from '@nibrel/core/map-check';
+import { type Context, Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
-import { jsonBody } from '../http/body.ts';
+import { jsonAnswer } from '../http/answer.ts';
+import { bodyOrText } from '../http/body.ts';
 import { Problem } from '../http/problem.ts';
 import { pickCardSvg } from '../print/pick-card.ts';
-import type { DeviceMaps, StoredMap } from '../store/device-maps.ts';
+import type { DeviceMaps, MapText, StoredMap } from '../store/device-maps.ts';
+
+type CheckedIn = MapText & { readonly warnings: readonly Finding[] };
 
 export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: ComputePool, now: () => string): Hono {
   const routes = new Hono();
 
   /** Checked in a thread, so that a large map keeps nobody waiting. */
-  const accepted = async (json: unknown) => {
-    const check = (await pool.run({ kind: 'check', body: json }, 0)) as ReturnType<typeof checkDeviceMap>;
-    if (check.errors.length > 0) throw new Problem(422, 'The device map can not be taken.', check.errors);
-    return { map: json as DeviceMap, warnings: check.warnings };
-  };
+  const accepted = async (context: Context) =>
+    (await pool.run({ kind: 'check-in', ...(await bodyOrText(context)) }, 0)) as CheckedIn;
   const found = (id: string, revision?: string): StoredMap => {
     if (revision !== undefined && !/^[1-9]\d{0,8}$/.test(revision))
       throw new Problem(404, 'A revision is a number from 1.');
@@ -29,20 +28,20 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
   routes.get('/', (context) => context.json({ maps: maps.list() }));
 
   routes.post('/', async (context) => {
-    const { map, warnings } = await accepted(await jsonBody(context));
-    if (maps.find(map.id))
+    const { warnings, ...map } = await accepted(context);
+    if (maps.has(map.id))
       throw new Problem(409, `There is a device map "${map.id}" already. PUT adds a revision to it.`);
     const revision = maps.add(map, now());
     return context.json({ id: map.id, revision, warnings }, 201, { location: `/api/v1/device-maps/${map.id}` });
   });
 
   routes.post('/check', async (context) => {
-    return context.json((await pool.run({ kind: 'check', body: await jsonBody(context) }, 0)) as object);
+    return jsonAnswer(context, await pool.answer({ kind: 'check', ...(await bodyOrText(context)) }, 0));
   });
 
   routes.get('/:id', (context) => {
-    const { map, revision } = found(context.req.param('id'), context.req.query('revision'));
-    return context.json(map, 200, { 'nibrel-revision': String(revision) });
+    const { body, revision } = found(context.req.param('id'), context.req.query('revision'));
+    return jsonAnswer(context, body, 200, { 'nibrel-revision': String(revision) });
   });
 
   const cardOf = (id: string, joint: string, revision?: string): PickCard => {
@@ -65,9 +64,8 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
 
   routes.put('/:id', async (context) => {
     const id = context.req.param('id');
-    const body = await jsonBody(context);
-    found(id);
-    const { map, warnings } = await accepted(body);
+    if (!maps.has(id)) throw new Problem(404, `There is no device map "${id}".`);
+    const { warnings, ...map } = await accepted(context);
     if (map.id !== id) {
       throw new Problem(422, 'The map has another id than its address.', [{ path: 'id', message: `Must be "${id}".` }]);
     }

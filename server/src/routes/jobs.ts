@@ -9,6 +9,7 @@ import type { ComputePool } from '../compute/pool.ts';
 import type { Prospects } from '../compute/prospects.ts';
 import { newJobSchema } from '../compute/requests.ts';
 import { jobFiles, rawJobFiles, zipStream } from '../export/job-zip.ts';
+import { jsonAnswer } from '../http/answer.ts';
 import { isLarge, jsonBody, valid } from '../http/body.ts';
 import { eventList } from '../http/events.ts';
 import { Problem } from '../http/problem.ts';
@@ -55,7 +56,7 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
   routes.get('/', (context) => {
     const lines = jobs.list(listQuery(context));
     prospects.wanted();
-    return json(context, `{"jobs":[${lines.join(',')}]}`);
+    return jsonAnswer(context, `{"jobs":[${lines.join(',')}]}`);
   });
 
   routes.post('/', async (context) => {
@@ -93,10 +94,10 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
       createdAt: now(),
     };
     await jobs.add(job);
-    return json(context, jobs.line(job), 201, { location: `/api/v1/jobs/${job.id}` });
+    return jsonAnswer(context, jobs.line(job), 201, { location: `/api/v1/jobs/${job.id}` });
   });
 
-  routes.get('/:id', (context) => json(context, jobs.line(found(context.req.param('id')))));
+  routes.get('/:id', (context) => jsonAnswer(context, jobs.line(found(context.req.param('id')))));
 
   routes.get('/:id/events', (context) => {
     const job = found(context.req.param('id'));
@@ -152,11 +153,6 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
 function unreadableProblem(error: UnreadableJob): Problem {
   const detail = `This repair can not be read: ${error.message} Nothing was added. Its raw rows can be exported.`;
   return new Problem(409, detail);
-}
-
-/** JSON that is text already. */
-function json(context: Context, text: string, status: 200 | 201 = 200, headers: Record<string, string> = {}): Response {
-  return context.body(text, status, { 'content-type': 'application/json', ...headers });
 }
 
 function listQuery(context: Context): ListQuery {

@@ -92,7 +92,9 @@ export function standInRoutes(
     if (!map || bond?.type !== 'bond')
       throw new Problem(404, `There is no bond "${query.joint}" in a map "${query.map}".`);
     if (!isForeseeable(stackOfBond(map, bond)))
-      throw new Problem(422, `The layers of "${query.joint}" name a material that is in no table here.`);
+      throw new Problem(422, `The layers of "${query.joint}" name a material that is in no table here.`, [
+        { path: 'joint', message: 'Choose a bond whose materials are known.' },
+      ]);
     const setting = { ...settingFor(bond, query.kind), temp_C: query.temp_C };
     const past = (query.past ?? '').split(',').filter(Boolean).map(Number);
     const thermocouple = new ThermocoupleStandIn({ ...query, past, map, bond, setting });

@@ -1,5 +1,5 @@
-import { mkdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, readFileSync, statSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
@@ -9,16 +9,14 @@ import * as schema from './schema.ts';
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 
-export const DATABASE_FILE = 'nibrel.sqlite';
-
 /**
  * Opens the database of a data folder, made if it is missing. Every commit is on the disk before it is acknowledged.
  * @throws DiskProblem in one plain sentence, where it can't be used
  */
 export function openDatabase(folder: string): Db {
   try {
-    mkdirSync(folder, { recursive: true });
-    const client = new Database(join(folder, DATABASE_FILE));
+    make(folder);
+    const client = new Database(join(folder, 'nibrel.sqlite'));
     client.pragma('journal_mode = WAL');
     client.pragma('synchronous = FULL');
     client.pragma('foreign_keys = ON');
@@ -30,6 +28,16 @@ export function openDatabase(folder: string): Db {
     return db;
   } catch (error) {
     throw DiskProblem.of(error, folder);
+  }
+}
+
+/** One by one: to make all at once never ends where the file system makes none. */
+function make(folder: string): void {
+  if (!existsSync(folder)) {
+    make(dirname(folder));
+    mkdirSync(folder);
+  } else if (!statSync(folder).isDirectory()) {
+    throw Object.assign(new Error(`${folder} is no folder`), { code: 'ENOTDIR' });
   }
 }
 

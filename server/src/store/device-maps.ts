@@ -11,9 +11,19 @@ export interface MapLine {
   readonly revision: number;
 }
 
+/** A map as it came in, and what lists show of it. */
+export interface MapText {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: string;
+  /** JSON, unknown fields and all */
+  readonly body: string;
+}
+
 export interface StoredMap {
   readonly revision: number;
   readonly map: DeviceMap;
+  readonly body: string;
 }
 
 /** Device maps with all their revisions. */
@@ -51,7 +61,7 @@ export class DeviceMaps {
     const where = and(eq(deviceMaps.id, id), eq(deviceMaps.revision, number));
     const row = this.#db.select().from(deviceMaps).where(where).get();
     if (!row) return null;
-    const stored = { revision: row.revision, map: JSON.parse(row.body) as DeviceMap };
+    const stored = { revision: row.revision, map: JSON.parse(row.body) as DeviceMap, body: row.body };
     this.#read.set(`${number} ${id}`, stored);
     return stored;
   }
@@ -65,14 +75,14 @@ export class DeviceMaps {
     return row?.revision ?? null;
   }
 
+  has(id: string): boolean {
+    return this.#newest(id) !== null;
+  }
+
   /** Adds a revision; the first of an id is 1. */
-  add(map: DeviceMap, now: string): number {
-    const revision = (this.#newest(map.id) ?? 0) + 1;
-    const { id, name, kind } = map;
-    this.#db
-      .insert(deviceMaps)
-      .values({ id, revision, name, kind, body: JSON.stringify(map), createdAt: now })
-      .run();
+  add({ id, name, kind, body }: MapText, now: string): number {
+    const revision = (this.#newest(id) ?? 0) + 1;
+    this.#db.insert(deviceMaps).values({ id, revision, name, kind, body, createdAt: now }).run();
     this.#told(id, revision);
     return revision;
   }

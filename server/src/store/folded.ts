@@ -18,9 +18,10 @@ export class UnreadableJob extends Error {
 
 /** So many events, over all jobs that are kept folded. */
 const MOST_EVENTS = 200_000;
-/** Events read in one go, and for how long they are folded before others get their turn. */
+/** Events read in one go, folded in one go, and for how long before others get their turn. */
 const PAGE = 400;
-const TURN_ms = 12;
+const AT_ONCE = 20;
+const TURN_ms = 10;
 
 /** Jobs folded to now. The events on disk are the truth; this only saves folding them again. */
 export class FoldedJobs {
@@ -58,10 +59,12 @@ export class FoldedJobs {
     let state = newJob(mechanism, job);
     let since = performance.now();
     for (const page of this.#rows.pages(job.id, PAGE)) {
-      state = foldOn(mechanism, state, page.map(readable), undone);
-      if (performance.now() - since < TURN_ms) continue;
-      await setImmediate();
-      since = performance.now();
+      for (let from = 0; from < page.length; from += AT_ONCE) {
+        state = foldOn(mechanism, state, page.slice(from, from + AT_ONCE).map(readable), undone);
+        if (performance.now() - since < TURN_ms) continue;
+        await setImmediate();
+        since = performance.now();
+      }
     }
     const live = { mechanism, state };
     this.#live.set(job.id, live);

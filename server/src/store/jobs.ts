@@ -4,6 +4,7 @@ import { usedIn } from '@nibrel/core/kit';
 import type { DeskPart } from '@nibrel/core/parts';
 import { hasLead, roleOf, type Shop, type Used } from '@nibrel/core/shop';
 import { desc, eq } from 'drizzle-orm';
+import { Traffic } from '../http/traffic.ts';
 import { type Appended, appendedInTurns } from './append.ts';
 import { Benches } from './benches.ts';
 import type { Db } from './database.ts';
@@ -32,6 +33,7 @@ export class Jobs {
   readonly #shop: () => Shop;
   readonly #turns = new Map<string, Promise<unknown>>();
   readonly #told: (job: string, revision: number) => void;
+  readonly #traffic: Traffic;
 
   constructor(
     db: Db,
@@ -39,7 +41,9 @@ export class Jobs {
     photos: Photos,
     shop: () => Shop,
     told: (job: string, revision: number) => void = () => undefined,
+    traffic = new Traffic(),
   ) {
+    this.#traffic = traffic;
     this.#db = db;
     this.#photos = photos;
     this.#shop = shop;
@@ -146,38 +150,41 @@ export class Jobs {
   async #append(job: Job, incoming: readonly unknown[], now: string, call: Call): Promise<Appended> {
     const live = await this.#folded.of(job);
     const around = this.#surroundings(job, Date.parse(now));
-    const told = await appendedInTurns<BenchEvent>(incoming, {
-      schemas: EVENT_DATA,
-      ...call,
-      known: (id) => {
-        const row = this.#rows.known(id);
-        if (!row) return null;
-        return row.job === job.id ? (eventOf(row) ?? 'elsewhere') : 'elsewhere';
-      },
-      take: (event) => {
-        if (this.#lacksPhoto(job, event)) return { problem: 'Send the photograph itself first, then this event.' };
-        const outcome = withEvent(live.mechanism, live.state, event, around);
-        if ('problem' in outcome) return outcome;
-        live.state = outcome.state;
-        return null;
-      },
-      insert: (event) => this.#rows.insert(job.id, event, now),
-      inTurn: (work) => {
-        const before = live.state;
-        try {
-          const more = this.#db.$client.transaction(() => {
-            const worked = work();
-            if (live.state !== before) this.#putLine(job, live, worked.changesSupplies);
-            return worked.isMore;
-          })();
-          if (live.state !== before) this.#told(job.id, live.state.events.length);
-          return more;
-        } catch (error) {
-          live.state = before;
-          throw error;
-        }
-      },
-    });
+    const told = await this.#traffic.long((letPass) =>
+      appendedInTurns<BenchEvent>(incoming, {
+        letPass,
+        schemas: EVENT_DATA,
+        ...call,
+        known: (id) => {
+          const row = this.#rows.known(id);
+          if (!row) return null;
+          return row.job === job.id ? (eventOf(row) ?? 'elsewhere') : 'elsewhere';
+        },
+        take: (event) => {
+          if (this.#lacksPhoto(job, event)) return { problem: 'Send the photograph itself first, then this event.' };
+          const outcome = withEvent(live.mechanism, live.state, event, around);
+          if ('problem' in outcome) return outcome;
+          live.state = outcome.state;
+          return null;
+        },
+        insert: (event) => this.#rows.insert(job.id, event, now),
+        inTurn: (work) => {
+          const before = live.state;
+          try {
+            const more = this.#db.$client.transaction(() => {
+              const worked = work();
+              if (live.state !== before) this.#putLine(job, live, worked.changesSupplies);
+              return worked.isMore;
+            })();
+            if (live.state !== before) this.#told(job.id, live.state.events.length);
+            return more;
+          } catch (error) {
+            live.state = before;
+            throw error;
+          }
+        },
+      }),
+    );
     return { ...told, revision: live.state.events.length };
   }
 

@@ -1,5 +1,5 @@
 /** Something that has changed on the server's disk, with its new revision. */
-export interface Change {
+interface Change {
   readonly what: 'job' | 'shop' | 'map';
   readonly id: string;
   readonly revision: number;

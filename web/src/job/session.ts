@@ -34,6 +34,8 @@ export interface Session {
   readonly before: BeforeThis | null;
   /** what is still to be done from this state, in order; null while that is being found out, and where it can't be */
   readonly ahead: Ahead | null;
+  /** the plan before, while that of this state is being found out: what needs no step in hand may show it */
+  readonly lastAhead: Ahead | null;
   readonly planning: boolean;
   readonly planProblem: string | null;
   /** the event that waits for the server; what is asked for meanwhile waits its turn */
@@ -71,7 +73,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
   const store = createStore<Session>()((set, get) => {
     /** A state with the plan that belongs to it: the rest of the one before, or one that is made. */
     const show = (state: JobState, ahead: Ahead | null) => {
-      set({ state, ahead, planning: false, planProblem: null });
+      set({ state, ahead, planning: false, planProblem: null, ...(ahead ? { lastAhead: ahead } : {}) });
       if (ahead) planner?.settled();
       else planner?.want(state);
     };
@@ -161,6 +163,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       state: null,
       before: null,
       ahead: null,
+      lastAhead: null,
       planning: false,
       planProblem: null,
       unsaved: null,
@@ -178,7 +181,9 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
           set({ job, map, mechanism: mechanismOf(map), before: line.before });
           planner?.close();
           planner = plans
-            ? new Planner(map, job, ({ ahead, planning, problem }) => set({ ahead, planning, planProblem: problem }))
+            ? new Planner(map, job, ({ ahead, planning, problem }) =>
+                set({ ahead, planning, planProblem: problem, ...(ahead ? { lastAhead: ahead } : {}) }),
+              )
             : null;
           fold(events);
           set({ phase: 'ready', failure: null });

@@ -48,7 +48,7 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
       ...(state.agreed ? { told: state.agreed.items } : {}),
     });
   };
-  useKeys({ ' ': confirm, PageDown: confirm }, !done && before.length === 0 && spread.open);
+  useKeys({ ' ': confirm, PageDown: confirm }, !done && before.length === 0 && spread.open && spread.takesKeys);
   const toggle = ({ id }: BenchItem) =>
     setLeft(left.has(id) ? new Set([...left].filter((each) => each !== id)) : new Set([...left, id]));
   const said = done

@@ -3,6 +3,8 @@ import type { ReactNode } from 'react';
 /** Which section is spread out: the one whose turn it is, until another is pressed. */
 export interface Spread {
   readonly open: boolean;
+  /** is what it shows what holds now? */
+  readonly takesKeys: boolean;
   onPress(): void;
 }
 

@@ -35,7 +35,7 @@ export function OwnerSection({ state, ahead, spread, onTold }: OwnerSectionProps
     const items = [...new Set([...(state.agreed?.items ?? []), ...untold.map((each) => each.text)])];
     onTold({ items, who: who.trim(), how });
   };
-  useKeys({ ' ': told, PageDown: told }, asks && spread.open);
+  useKeys({ ' ': told, PageDown: told }, asks && spread.open && spread.takesKeys);
   const said = asks
     ? `${plural(untold.length, 'thing')} to tell`
     : owner.length === 0

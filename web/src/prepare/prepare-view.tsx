@@ -58,7 +58,9 @@ function Prepare(job: OpenJob) {
   const send = <Type extends EventType>(type: Type, data: EventData[Type]) => void bench.send(type, data);
   const toBench = () => void navigate(`/jobs/${state.job.id}`);
   const passed = isPrepared(mechanism, state);
-  const { ahead } = bench;
+  // while it is planned anew what was there stays in sight, and takes no key
+  const ahead = bench.lastAhead;
+  const isSettled = bench.ahead !== null && bench.unsaved === null;
   const held = state.stopped !== null || state.ended !== null;
   useKeys({
     x: () => setPanel('stop'),
@@ -73,6 +75,7 @@ function Prepare(job: OpenJob) {
   const turn = passed ? null : turnOf(ahead);
   const spread = (section: Section): Spread => ({
     open: pressed.has(section) !== (turn !== null && OPEN_AT[turn].includes(section)),
+    takesKeys: isSettled,
     onPress: () =>
       setPressed(
         new Set(pressed.has(section) ? [...pressed].filter((each) => each !== section) : [...pressed, section]),

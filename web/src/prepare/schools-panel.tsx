@@ -11,7 +11,7 @@ export function SchoolsPanel({ job, open, onClose }: Closing & { readonly job: O
   const { bench, map, state } = job;
   const [asking, setAsking] = useState(false);
   const allow = async (allowed: EventData['transplant-allowed']) => {
-    if (await bench.send('transplant-allowed', allowed)) {
+    if (await bench.send('transplant-allowed', allowed, allowed.lead)) {
       await bench.send('policy', { change: { newBattery: 'cell-transplant' } });
     }
   };

@@ -1,0 +1,59 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+
+// Somebody who means harm, as a process of its own: the largest maps there may be, whole calls, lists without end.
+const [api, spare, seconds] = process.argv.slice(2) as [string, string, string];
+const until = performance.now() + Number(seconds) * 1000;
+interface Anything {
+  readonly id: string;
+  readonly base?: boolean;
+}
+const map = JSON.parse(readFileSync(new URL('../../demo/device-maps/tern-5.json', import.meta.url), 'utf8')) as {
+  readonly id: string;
+  readonly parts: readonly Anything[];
+  readonly joints: readonly Anything[];
+};
+const parts = Array.from({ length: 460 }, (_, n) => ({
+  id: `p${n}`,
+  name: `P${n}`,
+  kind: 'other',
+  face: 'front',
+  box: { x: 2 + (n % 20) * 3, y: 2 + Math.floor(n / 20) * 5, w: 2, h: 4 },
+  z: { top: 3, bottom: 4 },
+}));
+const joints = Array.from({ length: 1900 }, (_, n) => ({
+  id: `j${n}`,
+  type: 'clip',
+  holds: [`p${n % 460}`],
+  to: map.parts.find((each) => each.base)!.id,
+  face: 'front',
+  under: n > 480 ? [{ joint: `j${(n * 7) % 480}` }] : [],
+}));
+const huge = { ...map, parts: [...map.parts, ...parts], joints: [...map.joints, ...joints] };
+const note = () => ({
+  id: randomUUID(),
+  type: 'note',
+  at: new Date().toISOString(),
+  by: 'Ines',
+  data: { text: 'bench' },
+});
+const counts: Record<string, number> = {};
+
+async function post(path: string, body: unknown): Promise<void> {
+  const headers = { 'content-type': 'application/json' };
+  const answer = await fetch(api + path, { method: 'POST', headers, body: JSON.stringify(body) });
+  await answer.arrayBuffer();
+  counts[`${path.replace(spare, 'id')} ${answer.status}`] =
+    (counts[`${path.replace(spare, 'id')} ${answer.status}`] ?? 0) + 1;
+}
+
+while (performance.now() < until) {
+  await Promise.all([
+    post('/compute/plan', { map: huge, targets: [{ full: true }], timeLimitMs: 3000 }),
+    post('/compute/possible', { map: huge }),
+    post('/device-maps/check', huge),
+    post(`/jobs/${spare}/events`, { events: Array.from({ length: 1000 }, note) }),
+    post('/jobs', { map: map.id, targets: Array.from({ length: 9000 }, () => ({})) }),
+  ]);
+}
+console.log(JSON.stringify(counts));
