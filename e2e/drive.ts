@@ -67,7 +67,9 @@ export class Driven {
     return this;
   }
 
-  async send(...said: readonly { readonly type: string; readonly data: object }[]): Promise<void> {
+  async send(
+    ...said: readonly { readonly type: string; readonly data: object; readonly at?: string }[]
+  ): Promise<void> {
     const at = new Date().toISOString();
     const events = said.map((each) => ({ id: randomUUID(), at, by: 'Ines', ...each }));
     const answer = await fetch(`${this.#url}/jobs/${this.id}/events`, {

@@ -297,3 +297,20 @@ test('a new workshop is asked for its lead, who alone changes the list and the l
   await expect(page.getByRole('alert')).toContainText('Ines is none');
   await shop.kill();
 });
+
+test('solvent of another repair at the same bench is aired before any heat, and in its time', async ({ page }) => {
+  const other = await Driven.begin(server.url, 'tern-5', [{ replace: 'cell' }], 'With solvent');
+  const longAgo = new Date(Date.now() - 3_600_000).toISOString();
+  await other.send({ type: 'solvent', data: { joint: 'cell-straps', drops: 4, away: true }, at: longAgo });
+  const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Next to it');
+  await job.until('heat:front-seal');
+  await open(page, job);
+  await expect(heading(page)).toHaveText('Heat it');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('alert')).toContainText('4 drops');
+  await page.getByRole('button', { name: 'The bench was aired' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(heading(page)).toHaveText('Heat it');
+  await page.keyboard.press('Space');
+  await expect(heading(page)).toHaveText('Heating');
+});

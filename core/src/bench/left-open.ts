@@ -33,9 +33,11 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
   );
   const open = (what: string, text: string): LeftOpen => ({ what, text, isFixed: false });
   const screw = (each: Screw, where: string) => {
-    const holds = map.joints.find(({ id }) => id === each.joint)?.holds ?? [];
-    const of = holds.map((id) => partName(map, id)).join(' and ');
-    return open(`screw:${keyOf(each)}`, `Screw “${each.point}” of ${of} ${where}`);
+    const joint = map.joints.find(({ id }) => id === each.joint);
+    const of = (joint?.holds ?? []).map((id) => partName(map, id)).join(' and ');
+    const isMapped = joint?.type === 'screw' && joint.points.some(({ id }) => id === each.point);
+    const which = isMapped ? `Screw “${each.point}” of ${of}` : `One screw more than the map has, of ${of},`;
+    return open(`screw:${keyOf(each)}`, `${which} ${where}`);
   };
   const named = (id: string) => thingName(map, id);
   return [

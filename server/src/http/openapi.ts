@@ -7,7 +7,7 @@ import { identityRequest } from '@nibrel/core/identity';
 import { PHOTO_TYPES } from '@nibrel/core/photos';
 import { SHOP_EVENT_DATA } from '@nibrel/core/shop';
 import type Joi from 'joi';
-import { orderRequest, planRequest, possibleRequest } from '../compute/requests.ts';
+import { newJobSchema, orderRequest, planRequest, possibleRequest } from '../compute/requests.ts';
 
 const problem = (description: string) => ({
   description,
@@ -92,10 +92,19 @@ export function openApi(): object {
         },
       },
       '/jobs': {
-        get: { summary: 'All jobs, newest first', responses: { 200: ok('{jobs}'), ...COMMON } },
+        get: {
+          summary: 'Jobs, newest first; bare, all of them',
+          parameters: [
+            { name: 'open', in: 'query', schema: { type: 'boolean' } },
+            { name: 'finished', in: 'query', schema: { type: 'boolean' } },
+            { name: 'since', in: 'query', schema: { type: 'string', format: 'date-time' } },
+            { name: 'limit', in: 'query', schema: { type: 'integer', minimum: 1 } },
+          ],
+          responses: { 200: ok('{jobs}'), ...COMMON, 422: problem('a query out of range') },
+        },
         post: {
           summary: 'Take in a repair',
-          requestBody: body({ type: 'object' }),
+          requestBody: body(ref('NewJob')),
           responses: { 201: ok('the job'), ...WITH_BODY },
         },
       },
@@ -109,7 +118,8 @@ export function openApi(): object {
       '/jobs/{id}/events': {
         parameters: [path('id')],
         get: {
-          summary: 'All events in order',
+          summary: 'All events in order; ?after=n those after the first n',
+          parameters: [{ name: 'after', in: 'query', schema: { type: 'integer', minimum: 0 } }],
           responses: { 200: ok('{events, revision}'), ...COMMON, 404: problem('no such job') },
         },
         post: {
@@ -123,8 +133,41 @@ export function openApi(): object {
             200: ok('{accepted, duplicate, rejected, revision}'),
             ...WITH_BODY,
             404: problem('no such job'),
+            409: problem('the job can not be read'),
           },
         },
+      },
+      '/changes': {
+        get: {
+          summary: 'A stream of what changes: jobs, the workshop, maps, each with its revision',
+          responses: {
+            200: { description: 'server-sent events', content: { 'text/event-stream': {} } },
+            ...COMMON,
+            503: problem('too many listen'),
+          },
+        },
+      },
+      '/session': {
+        get: {
+          summary: 'Does anybody have to sign in, and who has',
+          responses: { 200: ok('{needed, person, role}'), ...COMMON },
+        },
+        post: {
+          summary: 'Sign in with the password of the workshop, under one’s own name',
+          requestBody: body({
+            type: 'object',
+            required: ['password', 'person'],
+            properties: { password: { type: 'string' }, person: { type: 'string' } },
+          }),
+          responses: {
+            200: ok('{needed, person, role}, and a cookie'),
+            ...WITH_BODY,
+            401: problem('another password'),
+            409: problem('nobody signs in on this machine'),
+            429: problem('too many tries; Retry-After says when'),
+          },
+        },
+        delete: { summary: 'Sign out', responses: { 204: { description: 'signed out' }, ...COMMON } },
       },
       '/jobs/{id}/export': {
         parameters: [path('id')],
@@ -180,8 +223,11 @@ export function openApi(): object {
       },
       '/shop': {
         get: {
-          summary: 'The workshop: tools, stock as it is left, limits, schools, zone',
-          responses: { 200: ok('{tools, stock, limits, schools, zone, today, revision, standIns}'), ...COMMON },
+          summary: 'The workshop: people, tools, stock as it is left, limits, schools, zone, benches in use',
+          responses: {
+            200: ok('{people, tools, stock, limits, schools, zone, benches, today, revision, standIns}'),
+            ...COMMON,
+          },
         },
       },
       '/shop/events': {
@@ -267,6 +313,7 @@ export function openApi(): object {
         DeviceMap: jsonSchema(deviceMapSchema, true),
         Event: eventSchema(EVENT_DATA),
         ShopEvent: eventSchema(SHOP_EVENT_DATA),
+        NewJob: jsonSchema(newJobSchema),
         BatteryRequest: jsonSchema(packRequest),
         IdentityRequest: jsonSchema(identityRequest),
         HeatRequest: jsonSchema(heatRequest),

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { type Job, ONLY_BENCH } from '@nibrel/core/bench';
+import type { Job } from '@nibrel/core/bench';
 import { instant } from '@nibrel/core/calendar';
 import { mechanismOf } from '@nibrel/core/holds';
 import { checkTargets, PlanError, type Policy, type Target } from '@nibrel/core/plan';
@@ -119,12 +119,6 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
       if (error instanceof UnreadableJob) throw unreadableProblem(error);
       throw error;
     }
-  });
-
-  /** what other repairs do at a bench of this one: for whoever is about to heat there */
-  routes.get('/:id/bench', (context) => {
-    const job = found(context.req.param('id'));
-    return context.json(jobs.benches.others(job.id, context.req.query('bench') || ONLY_BENCH));
   });
 
   routes.get('/:id/export', async (context) => {

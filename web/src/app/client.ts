@@ -183,9 +183,6 @@ export const api = {
   session: () => call<SignedIn>('GET', '/session'),
   signIn: (person: string, password: string) => call<SignedIn>('POST', '/session', { person, password }),
   signOut: () => call<void>('DELETE', '/session'),
-  /** what other repairs do at a bench of this one */
-  benchOf: (job: string, bench?: string) =>
-    call<BenchUse>('GET', `/jobs/${encodeURIComponent(job)}/bench${asked({ bench })}`),
   job: (id: string) => call<JobLine>('GET', `/jobs/${encodeURIComponent(id)}`),
   addJob: (job: NewJob) => call<JobLine>('POST', '/jobs', job),
   /** those after the first so many */

@@ -1,11 +1,13 @@
 import type { EventData, JobState } from '@nibrel/core/bench';
-import { airingLeft_s, benchUses, doneStep, dropsOf } from '@nibrel/core/bench';
+import { airingLeft_s, benchUses, doneStep, dropsOf, ONLY_BENCH } from '@nibrel/core/bench';
 import type { Op } from '@nibrel/core/plan';
 import { keyOf, looseScrewsOf } from '@nibrel/core/screws';
+import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
+import { shopQuery } from '../app/queries.ts';
 import { atBench, useSettings } from '../app/settings.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { mainSide, type Side } from '../drawing/geometry.ts';
@@ -44,6 +46,10 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const [flippedFor, setFlippedFor] = useState<string | null>(null);
   const [until, setUntil] = useState<readonly Op[] | null>(null);
   useWakeLock();
+
+  // somebody else's solvent counts here as well, and whoever heats next airs it
+  const here = atBench().bench ?? ONLY_BENCH;
+  const isUnaired = useQuery(shopQuery).data?.benches.some((each) => each.bench === here && each.use.drops.length > 0);
 
   // readings of a thermometer are put on disk beside the work, which goes on
   const busy = bench.unsaved !== null && bench.unsaved.type !== 'heat-reading';
@@ -204,6 +210,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           <NotTaken bench={bench}>
             {state.ledger.lost.length > 0 && bench.refusal?.asked?.type === 'did' && (
               <Button onClick={newScrews}>Put in new screws</Button>
+            )}
+            {bench.refusal?.asked?.type === 'heat-on' && isUnaired && (
+              <Button onClick={() => void send('aired', { step: 'vent:bench', ...atBench() })}>
+                The bench was aired
+              </Button>
             )}
           </NotTaken>
           {bench.planProblem && (

@@ -145,8 +145,8 @@ function Row({ job, prospect, longest }: RowProps & { readonly longest: number }
       </div>
       {job.stopped ? (
         <p className="text-lead font-bold text-now">
-          Stopped, {job.stops.map(({ reason }) => reason).join(' and ')}, since {clock(job.stopped.at)}. The lead
-          decides.
+          Stopped, {[...new Set(job.stops.map(({ reason }) => reason))].join(' and ')}, since {clock(job.stopped.at)}.
+          The lead decides.
         </p>
       ) : job.unreadable ? (
         <p className="text-body text-now">
