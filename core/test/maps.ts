@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import type { BondJoint, DeviceMap } from '../src/device-map/index.ts';
 
 function read(path: string): DeviceMap {
@@ -11,6 +11,10 @@ export const tern5 = () => read('demo/device-maps/tern-5.json');
 export const dunlinOpen = () => read('demo/device-maps/dunlin-open.json');
 export const petrelGlass = () => read('demo/device-maps/petrel-glass.json');
 export const shearwater11 = () => read('demo/device-maps/shearwater-11.json');
+
+/** Every map of the demo workshop. */
+export const demoMaps = () =>
+  readdirSync(new URL('../../demo/device-maps', import.meta.url)).map((name) => read(`demo/device-maps/${name}`));
 
 type Mutable<T> = { -readonly [Key in keyof T]: T[Key] extends object ? Mutable<T[Key]> : T[Key] };
 
