@@ -86,6 +86,7 @@ export class TestBench {
     if (op.name === 'prepare') return this.prepare();
     if (op.name === 'vent' && dropsOf(this.state.opening) > 0)
       return this.wait(op.wait_s!).send('aired', { step: op.id });
+    if (op.name === 'soak') this.send('solvent', { joint: op.joint!, drops: 4, away: true });
     const stage = op.id === 'test:before' ? 'before' : 'after';
     for (const id of op.name === 'test' ? (op.functions ?? []) : []) {
       this.send('test', { function: id, result: 'works', stage });

@@ -3,9 +3,9 @@ import type { Mechanism } from '../holds/index.ts';
 import { thingName } from '../plan/index.ts';
 import { soakProblem } from '../solvent/index.ts';
 import { airingLeft_s, benchUses, count, together } from './bench-use.ts';
-import type { BenchEvent } from './events.ts';
+import type { BenchEvent, DoneStep } from './events.ts';
 import type { OpeningEventData } from './opening-events.ts';
-import type { Warmed } from './opening-state.ts';
+import { dropsOf, type Warmed } from './opening-state.ts';
 import type { JobState } from './state.ts';
 import { type BenchUse, IDLE, ONLY_BENCH, type Surroundings } from './surroundings.ts';
 
@@ -31,8 +31,7 @@ export function heatProblem(
       return releasedWhileOn(mechanism, state, event.data.joint);
     case 'did':
       return event.data.steps.reduce<string | null>(
-        (found, step) =>
-          found ?? (step.kind === 'release' && step.joint ? releasedWhileOn(mechanism, state, step.joint) : null),
+        (found, step) => found ?? stepProblem(mechanism, state, step, event.at, around),
         null,
       );
     default:
@@ -106,6 +105,34 @@ function airedTooSoon(state: JobState, use: BenchUse, at: string): string | null
   const left_s = Math.ceil(airingLeft_s(use, state.limits, Date.parse(at)));
   if (left_s === 0) return null;
   return `${count(use.drops)} drops, the last not long ago: ${left_s} s more of airing. Vapour can catch fire.`;
+}
+
+/** A step that is only ticked: what goes with heat and solvent is said before it, or it is not taken. */
+function stepProblem(
+  mechanism: Mechanism,
+  state: JobState,
+  { kind, name, joint }: DoneStep,
+  at: string,
+  around: Surroundings,
+): string | null {
+  if (kind === 'release' && joint !== undefined) return releasedWhileOn(mechanism, state, joint);
+  if (kind !== 'procedure') return null;
+  const benches = [...new Set([ONLY_BENCH, ...state.opening.solvent.keys()])];
+  const uses = benches.map((bench) => useAt(state, bench, around));
+  switch (name) {
+    case 'heat':
+      return uses.reduce<string | null>((found, use) => found ?? vapourAt(state, use, at), null);
+    case 'soak':
+      return state.standing.some((each) => each.type === 'solvent' && each.data.joint === joint)
+        ? null
+        : 'Nobody said how many drops went on: say so first (solvent), so that the bench is aired for as long as they ask.';
+    case 'vent':
+      return dropsOf(state.opening) > 0
+        ? 'Drops are in the air: say when the bench was aired (aired), which counts the time since the last of them.'
+        : null;
+    default:
+      return null;
+  }
 }
 
 /** Nothing is released while its source is on, also where it is only warmed along with another. */

@@ -147,7 +147,8 @@ describe('a wet device', () => {
     expect(plan).not.toContain('run-down');
     expect(plan).not.toContain('agree');
     expect(plan.some((id) => id.startsWith('make:'))).toBe(false);
-    bench.until();
+    // and what solvent went on is aired
+    bench.until().until();
     expect(ids(bench)).toEqual([]);
     bench.send('damage', { kind: 'corrosion', face: 'front', x: 40, y: 60, part: 'lower-board' });
     expect(bench.send('decision', { about: 'wet', text: 'eaten through' }).problem).toContain('keep it, or replace it');

@@ -1,45 +1,29 @@
 import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../test/bench.ts';
 import { EFFORT } from '../../test/effort.ts';
+import { Led } from '../../test/led.ts';
 import { demoMaps } from '../../test/maps.ts';
 import { randomMap } from '../../test/random-map.ts';
 import type { DeviceMap } from '../device-map/index.ts';
-import { PlanError, settled } from '../plan/index.ts';
-import { benchItems } from '../prepare/index.ts';
-import { type Ahead, aheadOf, leftOpen, type PlansMade, targetsForNow, UNKNOWN } from './index.ts';
+import { PlanError } from '../plan/index.ts';
+import { leftOpen, UNKNOWN } from './index.ts';
 
-/** A repair as the page leads through it: what it asks is answered, what it does not ask is not said. */
-function ledThrough(map: DeviceMap, part: string): string {
-  const bench = new TestBench(map, [{ replace: part }]);
-  const made: PlansMade = new Map<string, Ahead>();
-  const ahead = () => aheadOf(bench.mechanism, bench.job, bench.state.events, made);
-  for (let n = 0; n < 400; n++) {
-    const { ops, untold } = ahead();
-    const [op] = ops;
-    if (!op) break;
-    if (op.name === 'agree') bench.send('told', { items: untold.map(({ text }) => text), who: 'Aldis', how: 'here' });
-    else if (op.name === 'run-down' || op.name === 'charge-up')
-      bench.send('charge', { charge: op.name === 'run-down' ? 0.2 : 0.6, source: 'typed' });
-    else if (op.name === 'prepare') {
-      const targets = targetsForNow(bench.mechanism, bench.state);
-      const items = benchItems(map, targets, settled(bench.state.policy).policy, ops).map(({ id }) => id);
-      const told = bench.state.agreed?.items ?? [];
-      const charge = bench.state.charges.at(-1)?.charge;
-      bench.send('prepared', { items, skipped: [], told, ...(charge === undefined ? {} : { charge }) });
-    } else bench.do(op);
-    if (bench.problem) return `${op.id}: ${bench.problem}`;
-  }
-  const open = leftOpen(bench.mechanism, bench.state, UNKNOWN).map(({ text }) => text);
-  return bench.send('finish', {}).problem ?? (open.length > 0 ? open.join() : 'finished');
-}
+const MOST_STEPS = 400;
 
+/** How a repair ends that does all that it is led to, and nothing else. */
 function outcome(map: DeviceMap, part: string): string {
+  const bench = new TestBench(map, [{ replace: part }]);
+  const led = new Led(bench);
   try {
-    return ledThrough(map, part);
+    for (let n = 0; n < MOST_STEPS && led.next(); n++) {
+      if (bench.problem) return `${led.ahead().ops[0]!.id}: ${bench.problem}`;
+    }
   } catch (error) {
     if (error instanceof PlanError) return `no plan: ${error.message}`;
     throw error;
   }
+  const open = leftOpen(bench.mechanism, bench.state, UNKNOWN).map(({ text }) => text);
+  return bench.send('finish', {}).problem ?? (open.length > 0 ? open.join() : 'finished');
 }
 
 const finishes = expect.stringMatching(/^(finished|no plan: .*)$/);

@@ -1,0 +1,49 @@
+import { type Ahead, aheadOf, type PlansMade } from '../src/bench/index.ts';
+import { settled } from '../src/plan/index.ts';
+import { benchItems } from '../src/prepare/index.ts';
+import { targetsForNow } from '../src/bench/index.ts';
+import type { TestBench } from './bench.ts';
+
+/** A repair as the page leads through it: what it asks is answered, what it does not ask is not said. */
+export class Led {
+  readonly #bench: TestBench;
+  readonly #made: PlansMade = new Map<string, Ahead>();
+
+  constructor(bench: TestBench) {
+    this.#bench = bench;
+  }
+
+  ahead(): Ahead {
+    const { mechanism, job, state } = this.#bench;
+    return aheadOf(mechanism, job, state.events, this.#made);
+  }
+
+  /** Does what is next. False where nothing is; the bench's `problem` is what it was refused for. */
+  next(): boolean {
+    const bench = this.#bench;
+    const { ops, untold } = this.ahead();
+    const [op] = ops;
+    if (!op) return false;
+    const charge = bench.state.charges.at(-1)?.charge;
+    switch (op.name) {
+      case 'agree':
+        bench.send('told', { items: untold.map(({ text }) => text), who: 'Aldis', how: 'here' });
+        break;
+      case 'run-down':
+      case 'charge-up':
+        bench.send('charge', { charge: op.name === 'run-down' ? 0.2 : 0.6, source: 'typed' });
+        break;
+      case 'prepare': {
+        const targets = targetsForNow(bench.mechanism, bench.state);
+        const { policy } = settled(bench.state.policy);
+        const items = benchItems(bench.mechanism.map, targets, policy, ops).map(({ id }) => id);
+        const told = bench.state.agreed?.items ?? [];
+        bench.send('prepared', { items, skipped: [], told, ...(charge === undefined ? {} : { charge }) });
+        break;
+      }
+      default:
+        bench.do(op);
+    }
+    return true;
+  }
+}
