@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { DemoServer } from './server.ts';
-import { here, operation, prepare, step } from './steps.ts';
+import { here, inHand, operation, prepare, step } from './steps.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -26,9 +26,8 @@ async function atBench(page: Page, device: string, part: string, title: string |
   await page.keyboard.press('Enter');
   await page.waitForURL('**/prepare');
   await prepare(page, '20');
-  const heading = operation(page).getByRole('heading', { level: 1 });
   for (let steps = 0; steps < 40; steps++) {
-    const said = (await heading.textContent()) ?? '';
+    const said = await inHand(page);
     if (typeof title === 'string' ? said === title : title.test(said)) return;
     await step(page);
   }
@@ -127,7 +126,7 @@ test('a tablet is warmed zone by zone, each when the cut comes to it', async ({ 
   await here(page, 'Tomas');
   const heading = operation(page).getByRole('heading', { level: 1 });
   const toZone = async (zone: string) => {
-    for (let steps = 0; steps < 20 && (await heading.textContent()) !== `Heat it, ${zone}`; steps++) await step(page);
+    for (let steps = 0; steps < 20 && (await inHand(page)) !== `Heat it, ${zone}`; steps++) await step(page);
     await expect(heading).toHaveText(`Heat it, ${zone}`);
     await expect(operation(page)).toContainText('Hot: burns');
     await page.keyboard.press('Space');

@@ -9,31 +9,49 @@ export async function here(page: Page, name: string) {
   await expect(page.getByRole('dialog')).toHaveCount(0);
 }
 
+interface InHand {
+  readonly title: string;
+  readonly lines: string;
+  /** what is on its button */
+  readonly label: string;
+}
+
+/** What is in hand, all of it read at one moment; null while the step before it is being saved or planned. */
+async function seen(page: Page): Promise<InHand | null> {
+  return operation(page).evaluate((region) => {
+    const text = (selector: string) => [...region.querySelectorAll(selector)].map((each) => each.textContent).join('|');
+    const label = text('[data-step]');
+    return label === '' || label.includes('Saving') ? null : { title: text('h1'), lines: text('p'), label };
+  });
+}
+
+async function seenOnce(page: Page): Promise<InHand> {
+  let found: InHand | null = null;
+  await expect.poll(async () => (found = await seen(page)) !== null).toBe(true);
+  return found!;
+}
+
+/** The title of the step in hand, once the one before it is saved. */
+export const inHand = async (page: Page) => (await seenOnce(page)).title;
+
 /** Does the step in hand by keyboard: starts a clock and ends the wait, answers a test, or presses on. */
 export async function step(page: Page): Promise<string> {
-  const heading = operation(page).getByRole('heading', { level: 1 });
-  const button = operation(page).locator('[data-step]');
-  // while it is being saved the old step is still shown: neither its words nor a press count
-  await expect(button).not.toContainText('Saving');
-  const before = `${await heading.textContent()} ${await operation(page).locator('p').allTextContents()}`;
-  const label = (await button.textContent()) ?? '';
-  await page.keyboard.press(label.includes('Waiting') ? 'w' : 'Space');
+  const before = await seenOnce(page);
+  await page.keyboard.press(before.label.includes('Waiting') ? 'w' : 'Space');
   await expect
     .poll(async () => {
-      const said = (await button.textContent()) ?? '';
-      if (said.includes('Saving')) return false;
-      const now = `${await heading.textContent()} ${await operation(page).locator('p').allTextContents()}`;
-      return now !== before || said !== label;
+      const now = await seen(page);
+      return now !== null && JSON.stringify(now) !== JSON.stringify(before);
     })
     .toBe(true);
-  return before;
+  return `${before.title} ${before.lines}`;
 }
 
 /** Goes on to the finished record. */
 export async function finish(page: Page) {
   for (let steps = 0; steps < 250; steps++) {
     if (page.url().endsWith('/record')) return;
-    const title = await operation(page).getByRole('heading', { level: 1 }).textContent();
+    const title = await inHand(page);
     if (title === 'Everything is back and tried') {
       await page.keyboard.press('Space');
       await page.waitForURL('**/record');
