@@ -41,6 +41,7 @@ const result = {
   core: told('core/bench/core.bench.ts'),
   heat: told('core/bench/heat.bench.ts'),
   append: told('server/bench/append.bench.ts'),
+  load: told('server/bench/load.bench.ts'),
   photos: told('e2e/photos.bench.ts'),
 };
 writeFileSync(join(root, 'bench/latest.json'), `${JSON.stringify(result, null, 2)}\n`);
