@@ -47,13 +47,16 @@ async function post(path: string, body: unknown): Promise<void> {
     (counts[`${path.replace(spare, 'id')} ${answer.status}`] ?? 0) + 1;
 }
 
-while (performance.now() < until) {
-  await Promise.all([
-    post('/compute/plan', { map: huge, targets: [{ full: true }], timeLimitMs: 3000 }),
-    post('/compute/possible', { map: huge }),
-    post('/device-maps/check', huge),
-    post(`/jobs/${spare}/events`, { events: Array.from({ length: 1000 }, note) }),
-    post('/jobs', { map: map.id, targets: Array.from({ length: 9000 }, () => ({})) }),
-  ]);
+/** Each kind again as soon as it is answered, none waiting for another. */
+async function unceasing(path: string, body: () => unknown): Promise<void> {
+  while (performance.now() < until) await post(path, body());
 }
+
+await Promise.all([
+  unceasing('/compute/plan', () => ({ map: huge, targets: [{ full: true }], timeLimitMs: 3000 })),
+  unceasing('/compute/possible', () => ({ map: huge })),
+  unceasing('/device-maps/check', () => huge),
+  unceasing(`/jobs/${spare}/events`, () => ({ events: Array.from({ length: 1000 }, note) })),
+  unceasing('/jobs', () => ({ map: map.id, targets: Array.from({ length: 9000 }, () => ({})) })),
+]);
 console.log(JSON.stringify(counts));

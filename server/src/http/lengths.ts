@@ -72,34 +72,51 @@ const MOST_ENTRIES = 10_000;
 /** No request has more lists and objects; the largest map has some 30 000. */
 const MOST_OBJECTS = 100_000;
 
+/** A list or an object of a body, and where it stands. */
+interface Place {
+  readonly value: object;
+  readonly key: string | number;
+  readonly within: Place | null;
+}
+
 /** What is wrong with a body before anybody looks for fields in it: nested too deep, or a list too long for anything. */
 export function sizeProblem(body: unknown, mostDeep: number): FieldError | null {
-  let level: { value: object; path: string }[] = isObject(body) ? [{ value: body, path: '' }] : [];
+  let level: Place[] = isObject(body) ? [{ value: body, key: '', within: null }] : [];
   let count = 0;
   for (let depth = 1; level.length > 0; depth++) {
-    const next: typeof level = [];
-    for (const { value, path } of level) {
-      if (depth > mostDeep) return { path: path || 'body', message: `It is nested deeper than ${mostDeep} levels.` };
-      const isList = Array.isArray(value);
-      if (isList && value.length > MOST_ENTRIES) {
-        return {
-          path: path || 'body',
-          message: `${value.length} entries are more than the ${MOST_ENTRIES} that any list may have.`,
-        };
+    const next: Place[] = [];
+    const look = (each: unknown, key: string | number, within: Place) => {
+      if (isObject(each)) next.push({ value: each, key, within });
+    };
+    for (const place of level) {
+      const { value } = place;
+      if (depth > mostDeep) return problemAt(place, `It is nested deeper than ${mostDeep} levels.`);
+      if (!Array.isArray(value)) {
+        // a key at a time: thousands of small objects are looked through faster than their keys are listed
+        for (const key in value) look((value as Record<string, unknown>)[key], key, place);
+      } else if (value.length > MOST_ENTRIES) {
+        return problemAt(place, `${value.length} entries are more than the ${MOST_ENTRIES} that any list may have.`);
+      } else {
+        for (let n = 0; n < value.length; n++) look(value[n], n, place);
       }
-      for (const [key, each] of Object.entries(value)) {
-        if (!isObject(each)) continue;
-        if (++count > MOST_OBJECTS)
-          return {
-            path: path || 'body',
-            message: `More than ${MOST_OBJECTS} lists and objects in one request. Send less.`,
-          };
-        next.push({ value: each, path: isList ? `${path}[${key}]` : path ? `${path}.${key}` : key });
+      if (count + next.length > MOST_OBJECTS) {
+        return problemAt(place, `More than ${MOST_OBJECTS} lists and objects in one request. Send less.`);
       }
     }
+    count += next.length;
     level = next;
   }
   return null;
+}
+
+const problemAt = (place: Place, message: string): FieldError => ({ path: pathTo(place) || 'body', message });
+
+/** The way to a place, put together only where something is wrong there. */
+function pathTo({ key, within }: Place): string {
+  if (!within) return '';
+  const before = pathTo(within);
+  if (typeof key === 'number') return `${before}[${key}]`;
+  return before ? `${before}.${key}` : key;
 }
 
 function isObject(value: unknown): value is object {
