@@ -25,7 +25,7 @@ export type {
   Trouble,
   Wet,
 } from './state.ts';
-export { newJob } from './state.ts';
+export { newJob, type Stop } from './state.ts';
 export { zonesOf, zoneToWarm } from './zones.ts';
 export { dropsOf, type Heating, lastWarmed, type Opening, pastOf, type Warmed, type Zone } from './opening-state.ts';
 export type { Placeholder } from './opening-events.ts';
@@ -37,7 +37,7 @@ export { lastToUndo, undoProblem } from './undoable.ts';
 export { airingLeft_s, benchUses, count as dropCount, together } from './bench-use.ts';
 export { leftOpen, type LeftOpen } from './left-open.ts';
 export { type BenchUse, IDLE, ONLY_BENCH, type Surroundings, tooFarAhead, UNKNOWN } from './surroundings.ts';
-export { behindEdge, type Stop } from './stops.ts';
+export { behindEdge } from './stops.ts';
 export { refusal } from './steps.ts';
 export { softensAt } from './trouble.ts';
 export { targetsLeft } from './reached.ts';

@@ -6,7 +6,6 @@ import { DEFAULT_LIMITS, type Limits } from '../shop/index.ts';
 import type { BenchEvent, DecisionAbout, EventData } from './events.ts';
 import type { Job } from './job.ts';
 import { CLOSED, type Opening } from './opening-state.ts';
-import type { ClearedStop, Stop } from './stops.ts';
 
 export interface Timer {
   readonly step: string;
@@ -61,6 +60,22 @@ export interface Decision {
 export type Wet = EventData['wet'] & {
   readonly decided: { readonly board: 'keep' | 'replace'; readonly text: string } | null;
 };
+
+/**
+ * A reason to keep hands off: swelling, a puncture, a leak, smoke. It is a fact of its own: to take back the event that
+ * raised it does not lift it; a lead does.
+ */
+export interface Stop {
+  /** the event that raised it */
+  readonly id: string;
+  readonly reason: string;
+  readonly text: string;
+  readonly at: string;
+  readonly by: string;
+}
+
+/** A stop that a lead has cleared, and why. */
+type ClearedStop = Stop & { readonly clearedBy: string; readonly clearedAt: string; readonly why: string };
 
 /** Where a job stands, as a fold over its events. */
 export interface JobState {

@@ -3,23 +3,7 @@ import { overLimit, stackOfBond } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import type { BenchEvent, StopReason } from './events.ts';
 import { grown } from './grown.ts';
-import type { JobState } from './state.ts';
-
-/**
- * A reason to keep hands off: swelling, a puncture, a leak, smoke. It is a fact of its own: to take back the event that
- * raised it does not lift it; a lead does.
- */
-export interface Stop {
-  /** the event that raised it */
-  readonly id: string;
-  readonly reason: string;
-  readonly text: string;
-  readonly at: string;
-  readonly by: string;
-}
-
-/** A stop that a lead has cleared, and why. */
-export type ClearedStop = Stop & { readonly clearedBy: string; readonly clearedAt: string; readonly why: string };
+import type { JobState, Stop } from './state.ts';
 
 export function withStop(state: JobState, stop: Stop): JobState {
   if (state.stops.length >= MOST_STOPS) return state;
