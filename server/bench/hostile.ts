@@ -1,5 +1,5 @@
-import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { note } from './note.ts';
 
 // Somebody who means harm, as a process of its own: the largest maps there may be, whole calls, lists without end.
 const [api, spare, seconds] = process.argv.slice(2) as [string, string, string];
@@ -30,13 +30,6 @@ const joints = Array.from({ length: 1900 }, (_, n) => ({
   under: n > 480 ? [{ joint: `j${(n * 7) % 480}` }] : [],
 }));
 const huge = { ...map, parts: [...map.parts, ...parts], joints: [...map.joints, ...joints] };
-const note = () => ({
-  id: randomUUID(),
-  type: 'note',
-  at: new Date().toISOString(),
-  by: 'Ines',
-  data: { text: 'bench' },
-});
 const counts: Record<string, number> = {};
 
 async function post(path: string, body: unknown): Promise<void> {

@@ -13,6 +13,7 @@ import { DeviceMaps } from '../src/store/device-maps.ts';
 import { Jobs } from '../src/store/jobs.ts';
 import { Photos } from '../src/store/photos.ts';
 import { Spawned } from '../test/spawned.ts';
+import { note } from './note.ts';
 
 // A workshop of some years: what its server does while three windows work and somebody means harm.
 const JOBS = 2000;
@@ -103,13 +104,6 @@ const counted = (list: number[], ms: number) => performance.now() > from && list
 const appends: number[] = [];
 const health: number[] = [];
 const bare: number[] = [];
-const note = () => ({
-  id: randomUUID(),
-  type: 'note',
-  at: new Date().toISOString(),
-  by: 'Ines',
-  data: { text: 'bench' },
-});
 
 async function window(id: string): Promise<void> {
   await get(`/jobs/${id}/events`);

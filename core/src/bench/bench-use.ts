@@ -1,6 +1,6 @@
 import { airing } from '../solvent/index.ts';
 import type { JobState } from './state.ts';
-import { type BenchUse, type Drops, IDLE } from './surroundings.ts';
+import { type BenchUse, type Drops, IDLE, ONLY_BENCH, type Surroundings } from './surroundings.ts';
 
 /** What a job does at each bench that it uses: for the other repairs there, and for itself. */
 export function benchUses({ opening, job, finished, ended }: JobState): ReadonlyMap<string, BenchUse> {
@@ -32,14 +32,20 @@ function later(a: string | null, b: string | null): string | null {
   return Date.parse(a) >= Date.parse(b) ? a : b;
 }
 
+/** What goes on at a bench, this job's part and that of all others. */
+export function useAt(state: JobState, bench = ONLY_BENCH, around: Surroundings): BenchUse {
+  return together([benchUses(state).get(bench) ?? IDLE, around.othersAt(bench)]);
+}
+
 /** How long a bench still has to be aired at a moment before anything is heated there, seconds; 0 where it is clear. */
 export function airingLeft_s({ drops }: BenchUse, limits: JobState['limits'], now: number): number {
   if (drops.length === 0) return 0;
-  const { seconds } = airing(count(drops), limits);
+  const { seconds } = airing(dropCount(drops), limits);
   const last = drops.reduce((latest, each) => Math.max(latest, Date.parse(each.at)), -Infinity);
   return Math.max(0, seconds - (now - last) / 1000);
 }
 
-export function count(drops: readonly Drops[]): number {
+/** All together. */
+export function dropCount(drops: readonly Drops[]): number {
   return drops.reduce((sum, each) => sum + each.drops, 0);
 }

@@ -97,13 +97,13 @@ function played(
   all: readonly BenchEvent[],
   undoneIds: ReadonlySet<string>,
 ): JobState {
-  const kept: JobState[] = [];
+  const passed: JobState[] = [];
   const end = folding((keep) => {
     let state = start;
     all.forEach((event, index) => {
       if (BACK.has(all.length - index)) {
         keep();
-        kept.push(state);
+        passed.push(state);
       }
       const stands = event.type !== 'undo' && !undoneIds.has(event.id);
       const outcome = stands ? taken(mechanism, state, event) : { state };
@@ -116,7 +116,7 @@ function played(
     });
     return state;
   });
-  checkpoints.set(end, [...(checkpoints.get(start) ?? []), ...kept]);
+  checkpoints.set(end, [...(checkpoints.get(start) ?? []), ...passed]);
   return end;
 }
 

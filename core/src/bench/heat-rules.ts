@@ -1,13 +1,13 @@
-import { hottest_C, ROOM_C, SETTING_RANGES, stackOfBond } from '../heat/index.ts';
+import { COOLED_s, hottest_C, ROOM_C, SETTING_RANGES, stackOfBond } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { thingName } from '../plan/index.ts';
 import { soakProblem } from '../solvent/index.ts';
-import { airingLeft_s, benchUses, count, together } from './bench-use.ts';
+import { airingLeft_s, dropCount, useAt } from './bench-use.ts';
 import type { BenchEvent, DoneStep } from './events.ts';
 import type { OpeningEventData } from './opening-events.ts';
 import { dropsOf, type Warmed } from './opening-state.ts';
 import type { JobState } from './state.ts';
-import { type BenchUse, IDLE, ONLY_BENCH, type Surroundings } from './surroundings.ts';
+import { type BenchUse, ONLY_BENCH, type Surroundings } from './surroundings.ts';
 
 /** A source stays on for no longer. */
 const LONGEST_s = 3600;
@@ -39,11 +39,6 @@ export function heatProblem(
   }
 }
 
-/** What goes on at a bench, this job's part and that of all others. */
-export function useAt(state: JobState, bench = ONLY_BENCH, around: Surroundings): BenchUse {
-  return together([benchUses(state).get(bench) ?? IDLE, around.othersAt(bench)]);
-}
-
 function outOfRange({ setting, heat_s }: OpeningEventData['heat-on']): string | null {
   const { least_C, most_C } = SETTING_RANGES[setting.kind];
   if (setting.temp_C < least_C || setting.temp_C > most_C) {
@@ -57,7 +52,7 @@ function vapourAt(state: JobState, use: BenchUse, at: string): string | null {
   if (use.drops.length === 0) return null;
   const left_s = Math.ceil(airingLeft_s(use, state.limits, Date.parse(at)));
   const wait = left_s > 0 ? `Air the bench for ${left_s} s more` : 'Air the bench, and say so,';
-  return `Solvent was used (${count(use.drops)} drops): its vapour can catch fire. ${wait} before any heat.`;
+  return `Solvent was used (${dropCount(use.drops)} drops): its vapour can catch fire. ${wait} before any heat.`;
 }
 
 function nearHeat(
@@ -95,8 +90,6 @@ function warmest_C(mechanism: Mechanism, { opening }: JobState, joint: string, n
   return warmest;
 }
 
-const COOLED_s = 2400;
-
 function since_s({ offAt, pace }: Warmed, now: number): number {
   return (Math.max(0, now - Date.parse(offAt)) / 1000) * pace;
 }
@@ -104,7 +97,7 @@ function since_s({ offAt, pace }: Warmed, now: number): number {
 function airedTooSoon(state: JobState, use: BenchUse, at: string): string | null {
   const left_s = Math.ceil(airingLeft_s(use, state.limits, Date.parse(at)));
   if (left_s === 0) return null;
-  return `${count(use.drops)} drops, the last not long ago: ${left_s} s more of airing. Vapour can catch fire.`;
+  return `${dropCount(use.drops)} drops, the last not long ago: ${left_s} s more of airing. Vapour can catch fire.`;
 }
 
 /** A step that is only ticked: what goes with heat and solvent is said before it, or it is not taken. */

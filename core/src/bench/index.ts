@@ -34,7 +34,7 @@ export { TRANSPLANT_CHECKS, TRANSPLANT_GATE } from './intake.ts';
 export { type Damage, DAMAGES } from './intake-events.ts';
 export { foldJob, foldOn, undoneBy, withEvent } from './fold.ts';
 export { lastToUndo, undoProblem } from './undoable.ts';
-export { airingLeft_s, benchUses, count as dropCount, together } from './bench-use.ts';
+export { airingLeft_s, benchUses, dropCount, together } from './bench-use.ts';
 export { leftOpen, type LeftOpen } from './left-open.ts';
 export { type BenchUse, IDLE, ONLY_BENCH, type Surroundings, tooFarAhead, UNKNOWN } from './surroundings.ts';
 export { behindEdge } from './stops.ts';

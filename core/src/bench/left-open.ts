@@ -1,8 +1,7 @@
 import type { Mechanism } from '../holds/index.ts';
 import { inWords, partName, testedFunctions, thingName } from '../plan/index.ts';
 import { keyOf, type Screw } from '../screws/index.ts';
-import { count } from './bench-use.ts';
-import { useAt } from './heat-rules.ts';
+import { dropCount, useAt } from './bench-use.ts';
 import { asItCame, isMet } from './reached.ts';
 import type { JobState } from './state.ts';
 import type { Surroundings } from './surroundings.ts';
@@ -67,14 +66,14 @@ function heatAndVapour(mechanism: Mechanism, state: JobState, around: Surroundin
     ? [{ what: 'source', text: `The source on ${thingName(mechanism.map, heating.joint)} is on`, isFixed: true }]
     : [];
   const benches = [...solvent.keys()].flatMap((bench) => {
-    const drops = count(useAt(state, bench, around).drops);
+    const drops = dropCount(useAt(state, bench, around).drops);
     const text = `${drops} drops of solvent were used, and the bench was not aired`;
     return drops > 0 ? [{ what: `bench:${bench}`, text, isFixed: true }] : [];
   });
   return [...source, ...benches];
 }
 
-/** Functions that this job's work has touched and nobody has tried since: neither before sealing nor after. */
+/** Functions that this job's work has touched and of which nobody has said how they do, neither before sealing nor after. */
 function untried(mechanism: Mechanism, state: JobState) {
   const touched = new Set(testedFunctions(mechanism, state.done));
   const tried = new Set(state.tests.flatMap((each) => (each.stage === 'intake' ? [] : [each.function])));

@@ -1,6 +1,6 @@
 import type { BondJoint, BondStack, DeviceMap, Part } from '../device-map/index.ts';
 
-/** A cell's face must not get hotter, whatever a map allows (checks.md, limits; common practice). */
+/** A cell's face must not get hotter, whatever a map allows (common practice). */
 const CELL_C = 60;
 /** Air between a stack and the cell beneath it, mm (guess). */
 const GAP_MM = 0.3;

@@ -15,7 +15,7 @@ export interface Warmed {
 }
 
 /** How far a cooling is computed; later a bond is as cold as the room (guess). */
-const COOLED_s = 2400;
+export const COOLED_s = 2400;
 
 /**
  * The most that a bond may have so many seconds after its source came off, °C: by the fast end of what the source gives,

@@ -23,7 +23,7 @@ export {
   type Warming,
 } from './foresee.ts';
 export { type Material, materialNamed, MATERIALS, materialsWith } from './materials.ts';
-export { hottest_C, type Warmed as WarmedBond } from './hottest.ts';
+export { COOLED_s, hottest_C, type Warmed as WarmedBond } from './hottest.ts';
 export { foreseeBond, isForeseeable, nearestLimit, SOFTENS_C, warmingOf, warmingTime_s } from './of-bond.ts';
 export { type Fit, fitted, overLimit, type Reading, readingProblem } from './readings.ts';
 export { type Recipe, RECIPES, settingOfRecipe } from './recipes.ts';

@@ -202,7 +202,7 @@ export class Jobs {
     const standing = standingOf(state);
     const uses = usesOf(state);
     const before = this.lines.before(job.serial, job.createdAt, job.id);
-    const used = changesSupplies ? usedIn(mechanism.map, state.standing) : this.#usedBefore(job.id);
+    const used = changesSupplies ? usedIn(mechanism.map, state.standing) : this.lines.usedIn(job.id);
     this.lines.put(job, {
       isOpen: standing.status !== 'finished' && standing.status !== 'ended',
       line: JSON.stringify(jobLine(job, standing, before)),
@@ -213,11 +213,6 @@ export class Jobs {
       lastStop: lastStopOf(state),
     });
     this.benches.set(job.id, uses);
-  }
-
-  #usedBefore(job: string): readonly Used[] {
-    const text = this.#db.$client.prepare('SELECT used FROM job_lines WHERE job = ?').pluck().get(job) as string | null;
-    return text ? (JSON.parse(text) as Used[]) : [];
   }
 
   #putUnreadable(job: Job, error: Error): void {

@@ -107,6 +107,12 @@ export class Lines {
     return (this.#db.prepare(sql).pluck().all() as string[]).flatMap((each) => JSON.parse(each) as Used[]);
   }
 
+  /** What one job has used up, as its line has it. */
+  usedIn(job: string): readonly Used[] {
+    const text = this.#db.prepare('SELECT used FROM job_lines WHERE job = ?').pluck().get(job) as string | null;
+    return text ? (JSON.parse(text) as Used[]) : [];
+  }
+
   /** What jobs do at benches, of those that do anything. */
   uses(): { job: string; uses: (readonly [string, BenchUse])[] }[] {
     const sql = 'SELECT job, uses FROM job_lines WHERE uses IS NOT NULL';

@@ -1,5 +1,5 @@
-import type { EventData, JobState } from '@nibrel/core/bench';
-import { airingLeft_s, benchUses, doneStep, dropsOf, ONLY_BENCH } from '@nibrel/core/bench';
+import type { EventData } from '@nibrel/core/bench';
+import { doneStep, ONLY_BENCH } from '@nibrel/core/bench';
 import type { Op } from '@nibrel/core/plan';
 import { keyOf, looseScrewsOf } from '@nibrel/core/screws';
 import { useQuery } from '@tanstack/react-query';
@@ -31,6 +31,7 @@ import { Stopped } from '../job/stopped.tsx';
 import { shownOf } from '../job/shown.ts';
 import { TopBand } from './top-band.tsx';
 import { doneUntil, opFor } from './until.ts';
+import { isAiring, isWatched, waitLeft_s } from './waits.ts';
 
 /** At the bench: one repair, from the plan to the record. */
 export function BenchView() {
@@ -61,13 +62,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const shownOp = look > 0 ? ops[Math.min(look, ops.length - 1)] : op;
   const words = op && opWords(map, op);
   const timer = state.timers.find((each) => each.step === op?.id);
-  // the air is clear so long after the last drops, whatever clock was started
-  const airing = op?.name === 'vent' && dropsOf(state.opening) > 0;
-  const waitLeft = airing
-    ? airingLeft(state, now)
-    : timer
-      ? timer.seconds - (now - Date.parse(timer.startedAt)) / 1000
-      : null;
+  const airing = isAiring(state, op);
+  const waitLeft = waitLeft_s(state, op, now);
   const timeUp = waitLeft !== null && waitLeft <= 0;
   useEffect(() => {
     if (timeUp) sound('time-up');
@@ -127,9 +123,14 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     const next = looseScrewsOf(map, joint, state.ledger).find((each) => !laid.has(keyOf(each)));
     if (next) void send('screw', { joint: joint.id, point: next.point });
   };
+  const upTo = (op: Op) => {
+    const done = doneUntil(op, ops);
+    if (done.length > 0) setUntil(done);
+    else sound('refused');
+  };
   const press = (thing: string) => {
     const pressed = opFor(thing, ops);
-    if (pressed) setUntil(doneUntil(pressed, ops));
+    if (pressed) upTo(pressed);
   };
   const take = (taken: readonly Op[]) => {
     setLook(0);
@@ -178,7 +179,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           PageDown: step,
           PageUp: () => setLook((at) => at - 1),
           ArrowRight: () => setLook((at) => Math.min(at + 1, ops.length - 1)),
-          Enter: () => look > 0 && shownOp && setUntil(doneUntil(shownOp, ops)),
+          Enter: () => look > 0 && shownOp && upTo(shownOp),
           u: () => void told(bench.undo()),
           l: layOne,
           w: endWait,
@@ -313,21 +314,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   );
 }
 
-/** Seconds until a bench with this repair's solvent is clear. */
-function airingLeft(state: JobState, now: number): number {
-  const uses = [...benchUses(state).values()].map((use) => airingLeft_s(use, state.limits, now));
-  return Math.max(0, ...uses);
-}
-
 const NONE: ReadonlySet<string> = new Set();
-
-/** Does anything run down that has to be seen running? */
-function isWatched({ timers, opening }: JobState): boolean {
-  const justWarm = opening.warmed.some(({ offAt }) => Date.now() - Date.parse(offAt) < WATCHED_MS);
-  return timers.length > 0 || opening.solvent.size > 0 || opening.heating !== null || justWarm;
-}
-
-const WATCHED_MS = 15 * 60_000;
 
 /** A button that was pressed by hand does not keep the pedal: the next Space is the step again. */
 function letGo(event: MouseEvent) {

@@ -1,4 +1,4 @@
-import { type EventData, type JobState, leftOpen, UNKNOWN } from '@nibrel/core/bench';
+import { type EventData, type JobState, leftOpen, type LeftOpen, UNKNOWN } from '@nibrel/core/bench';
 import type { Mechanism } from '@nibrel/core/holds';
 import { useState } from 'react';
 import { Button } from '../ui/button.tsx';
@@ -19,14 +19,14 @@ interface NothingProps {
 }
 
 /** No operation is left, or none is known yet. */
-export function Nothing({ state, known, planning, drying, onStep, ...rest }: NothingProps) {
+export function Nothing({ mechanism, state, known, planning, drying, onStep, onEnd, ...rest }: NothingProps) {
   if (!known) {
     return <p className="p-6 text-far text-quiet">{planning ? 'Planning from here' : '\u00a0'}</p>;
   }
-  const open = drying || state.finished ? [] : leftOpen(rest.mechanism, state, UNKNOWN);
-  if (open.length > 0) return <StillOpen {...rest} state={state} />;
+  const open = drying || state.finished ? [] : leftOpen(mechanism, state, UNKNOWN);
+  if (open.length > 0) return <StillOpen {...rest} open={open} />;
   const untouched = !drying && !state.finished && state.done.length === 0;
-  if (untouched) return <Untouched onEnd={rest.onEnd} />;
+  if (untouched) return <Untouched onEnd={onEnd} />;
   return (
     <section aria-label="Operation" className="flex flex-col gap-4 p-6">
       <h1 className="text-loud leading-tight font-bold">
@@ -41,13 +41,11 @@ export function Nothing({ state, known, planning, drying, onStep, ...rest }: Not
 
 /** What keeps it from being finished: each is done, or decided about with a reason. */
 function StillOpen({
-  mechanism,
-  state,
+  open,
   onDecision,
   onTest,
-}: Pick<NothingProps, 'mechanism' | 'state' | 'onDecision' | 'onTest'>) {
+}: Pick<NothingProps, 'onDecision' | 'onTest'> & { readonly open: readonly LeftOpen[] }) {
   const [reason, setReason] = useState('');
-  const open = leftOpen(mechanism, state, UNKNOWN);
   const decide = async (what: string) => {
     if (reason.trim() && (await onDecision(what, reason.trim()))) setReason('');
   };

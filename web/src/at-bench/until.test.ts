@@ -34,4 +34,12 @@ describe('pressing a later operation', () => {
   it('takes just what must have been done before, in the order of the plan', () => {
     expect(doneUntil(ops[3]!, ops).map((each) => each.id)).toEqual(['release:screws', 'open:lid', 'lift:lid']);
   });
+
+  it('goes as far as a soak, whose drops have to be told', () => {
+    const soak = op('soak:straps', ['release:screws'], { kind: 'procedure', name: 'soak', joint: 'straps' });
+    const straps = op('release:straps', ['release:screws', 'soak:straps'], { joint: 'straps' });
+    const soaked = [ops[0]!, soak, straps];
+    expect(doneUntil(straps, soaked).map((each) => each.id)).toEqual(['release:screws']);
+    expect(doneUntil(straps, soaked.slice(1))).toEqual([]);
+  });
 });
