@@ -58,6 +58,8 @@ test('a reload at the last test does not skip it, and a second window has the sa
   const first = (await button.textContent())!;
   await page.keyboard.press('Space');
   await expect(button).not.toHaveText(first);
+  // between the two it says that it is saving
+  await expect(button).toContainText('works');
   const inHand = (await button.textContent())!;
   await page.reload();
   await expect(button).toHaveText(inHand);
