@@ -32,8 +32,8 @@ import { schoolFor } from './school.ts';
 import { placesOnMat, stripDrafts, workDrafts } from './strip.ts';
 import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, toolsOf } from './supplies.ts';
 import { checkTargets, inWords, PlanError, type Target } from './target.ts';
-import { replacementWarnings, type Warning, workWarnings } from './told.ts';
-import { transplantWarnings, withTransplant } from './transplant.ts';
+import { replacementWarnings, transplantWarnings, type Warning, workWarnings } from './told.ts';
+import { withTransplant } from './transplant.ts';
 import { noWork, type WorkSet } from './work-set.ts';
 
 export interface PlanRequest {

@@ -1,6 +1,8 @@
 import type { Mechanism } from '../holds/index.ts';
 import type { Move } from './moves.ts';
 import type { Op } from './op.ts';
+import type { Policy } from './policy.ts';
+import { packsOf } from './transplant.ts';
 import { jointName, partName } from './words.ts';
 
 /** What must be told: losses, warnings, seals opened, live work, and what could not be had as wished. */
@@ -73,4 +75,13 @@ export function workWarnings(mechanism: Mechanism, ops: readonly Op[]): Warning[
     });
   }
   return found;
+}
+
+export function transplantWarnings(mechanism: Mechanism, replaced: ReadonlySet<number>, policy: Policy): Warning[] {
+  if (policy.newBattery !== 'cell-transplant') return [];
+  return packsOf(mechanism, replaced).map((part) => ({
+    code: 'warning',
+    part,
+    text: 'The cell inside the battery is replaced and its management board is kept. This is disclosed in the record and on the hand-over.',
+  }));
 }

@@ -2,7 +2,6 @@ import type { Mechanism } from '../holds/index.ts';
 import { TIMES } from './estimates.ts';
 import { after, type Draft, procedureDraft } from './op.ts';
 import type { Policy } from './policy.ts';
-import type { Warning } from './told.ts';
 
 /**
  * The cell replaced and the pack's own management board kept: a school that is recorded, with its own gate and checks,
@@ -33,15 +32,7 @@ export function withTransplant(
   );
 }
 
-export function transplantWarnings(mechanism: Mechanism, replaced: ReadonlySet<number>, policy: Policy): Warning[] {
-  if (policy.newBattery !== 'cell-transplant') return [];
-  return packsOf(mechanism, replaced).map((part) => ({
-    code: 'warning',
-    part,
-    text: 'The cell inside the battery is replaced and its management board is kept. This is disclosed in the record and on the hand-over.',
-  }));
-}
-
-function packsOf(mechanism: Mechanism, replaced: ReadonlySet<number>): string[] {
+/** Batteries that are replaced, by id. */
+export function packsOf(mechanism: Mechanism, replaced: ReadonlySet<number>): string[] {
   return mechanism.isolation.cells.filter((cell) => replaced.has(cell)).map((cell) => mechanism.map.parts[cell]!.id);
 }
