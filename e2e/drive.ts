@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { aheadOf, type BenchEvent, doneStep, type Job, targetsForNow, foldJob } from '@nibrel/core/bench';
+import { aheadOf, doneStep } from '@nibrel/core/in-hand';
+import { type BenchEvent, type Job, targetsForNow, foldJob } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
-import { DEFAULT_POLICY, type Op, type Target } from '@nibrel/core/plan';
+import { DEFAULT_POLICY } from '@nibrel/core/policy';
+import type { Op } from '@nibrel/core/drafts';
+import type { Target } from '@nibrel/core/search';
 import { benchItems, tellAnyhow } from '@nibrel/core/prepare';
 
 interface Line extends Omit<Job, 'revision'> {

@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { EVENT_DATA } from '@nibrel/core/bench';
+import { EVENT_DATA } from '@nibrel/core/job';
 import { deviceMapSchema } from '@nibrel/core/device-map';
 import { SHOP_EVENT_DATA } from '@nibrel/core/shop';
 import { eventSchema, jsonSchema, openApi } from '../server/src/http/openapi.ts';

@@ -1,7 +1,6 @@
 import {
   type BenchEvent,
   type BenchUse,
-  doneStep,
   dropsOf,
   type EventData,
   type EventType,
@@ -9,15 +8,17 @@ import {
   type Job,
   type JobState,
   newJob,
-  planAhead,
   targetsForNow,
   withEvent,
-} from '../src/bench/index.ts';
+} from '../src/job/index.ts';
+import { doneStep, planAhead } from '../src/in-hand/index.ts';
 import type { DeviceMap } from '../src/device-map/index.ts';
 import { mechanismOf } from '../src/holds/index.ts';
-import { type Op, settled, type Target } from '../src/plan/index.ts';
+import type { Op } from '../src/drafts/index.ts';
+import { settled } from '../src/policy/index.ts';
+import type { Target } from '../src/search/index.ts';
 import { benchItems, tellAnyhow } from '../src/prepare/index.ts';
-import { DEFAULT_LIMITS, type Limits } from '../src/shop/index.ts';
+import { DEFAULT_LIMITS, type Limits } from '../src/limits/index.ts';
 
 // what a plan says is legal also where its order is not proven least
 const budget = { now: () => performance.now(), limitMs: 300 };

@@ -1,7 +1,7 @@
-import { type Ahead, aheadOf, type PlansMade } from '../src/bench/index.ts';
-import { settled } from '../src/plan/index.ts';
+import { type Ahead, aheadOf, type PlansMade } from '../src/in-hand/index.ts';
+import { settled } from '../src/policy/index.ts';
 import { benchItems } from '../src/prepare/index.ts';
-import { targetsForNow } from '../src/bench/index.ts';
+import { targetsForNow } from '../src/job/index.ts';
 import type { TestBench } from './bench.ts';
 
 /** A repair as the page leads through it: what it asks is answered, what it does not ask is not said. */

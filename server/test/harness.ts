@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { serve } from '@hono/node-server';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { DEFAULT_POLICY } from '@nibrel/core/plan';
+import { DEFAULT_POLICY } from '@nibrel/core/policy';
 import { benchItems, tellAnyhow } from '@nibrel/core/prepare';
 import { describe } from 'vitest';
 import { type AppOptions, createApp, type NibrelApp } from '../src/app.ts';

@@ -1,5 +1,12 @@
-import type { BondJoint, BondSegment, ClipJoint, DeviceMap, Edge, Part } from '../device-map/index.ts';
-import { isTether } from '../device-map/index.ts';
+import {
+  type BondJoint,
+  type BondSegment,
+  type ClipJoint,
+  type DeviceMap,
+  type Edge,
+  type Part,
+  isTether,
+} from '../device-map/index.ts';
 import { type CutPlan, planCut } from './plan.ts';
 import type { CutRequest } from './request.ts';
 

@@ -1,5 +1,5 @@
 import type { BondJoint, BondSegment, DeviceMap, Edge, Part } from '../device-map/index.ts';
-import { thingName } from '../plan/index.ts';
+import { thingName } from '../words/index.ts';
 import { cutOfBond } from './of-bond.ts';
 
 /** What is printed to scale so that picks can be marked and edges kept apart. Lengths in mm. */

@@ -1,5 +1,5 @@
 import type { BondJoint, BondSegment, BondStack, DeviceMap, Part, Point } from '../device-map/index.ts';
-import { type FieldRequest, type FieldResult, type LevelMaterial } from './field.ts';
+import type { FieldRequest, FieldResult, LevelMaterial } from './field.ts';
 import { CUTS_ON_C, type Past } from './foresee.ts';
 import { figuresOfLayers, type Material, MATERIALS } from './materials.ts';
 import { BARE_W_m2K, FAR_W_m2K, type HeatSetting, ROOM_C, sourceOf } from './setting.ts';

@@ -5,19 +5,12 @@ import { sample, tern5 } from '../../test/maps.ts';
 import { randomMap } from '../../test/random-map.ts';
 import { Simulator } from '../../test/simulator.ts';
 import { checkDeviceMap } from '../map-check/index.ts';
-import {
-  applied,
-  assembled,
-  carried,
-  type DeviceState,
-  isDead,
-  liveJoints,
-  mechanismOf,
-  type NamedOp,
-  numberedOp,
-  possibleNow,
-  replay,
-} from './index.ts';
+import { applied } from './operation.ts';
+import { assembled, carried, type DeviceState, isDead } from './state.ts';
+import { liveJoints } from './live.ts';
+import { mechanismOf } from './mechanism.ts';
+import { type NamedOp, numberedOp, possibleNow } from './possible.ts';
+import { replay } from './legal.ts';
 
 /** A device of few words: parts by id, joints by type. */
 function device(

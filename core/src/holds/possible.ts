@@ -63,7 +63,7 @@ function stripOps(mechanism: Mechanism, state: DeviceState): StripOp[] {
 }
 
 /** Everything of the rebuild that could be tried from here; a part may join the base or its hosts on the mat. */
-export function rebuildOps(mechanism: Mechanism, state: DeviceState): RebuildOp[] {
+function rebuildOps(mechanism: Mechanism, state: DeviceState): RebuildOp[] {
   const makes = mechanism.map.joints.flatMap((_, joint): RebuildOp[] =>
     mechanism.releasable[joint] && state.released[joint] ? [{ kind: 'make', joint }] : [],
   );

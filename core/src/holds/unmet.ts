@@ -166,8 +166,3 @@ function unique(unmet: readonly Unmet[]): Unmet[] {
     return !seen.has(key) && seen.add(key);
   });
 }
-
-/** Does what this wait asks for hold for something that lies on `host`? */
-export function holds(mechanism: Mechanism, state: DeviceState, wait: Wait, host: number): boolean {
-  return unmetWait(mechanism, state, wait, state.group[host]!, host).length === 0;
-}

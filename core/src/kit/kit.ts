@@ -1,5 +1,6 @@
 import type { DeviceMap } from '../device-map/index.ts';
-import { type Consumable, partName } from '../plan/index.ts';
+import type { Consumable } from '../plan/index.ts';
+import { partName } from '../words/index.ts';
 import type { StockLevel } from '../shop/index.ts';
 import { type StandIn, standInsFor } from './stand-ins.ts';
 import { suppliesOf, type Supply } from './supplies.ts';

@@ -1,5 +1,6 @@
 import type { DeviceMap } from '../device-map/index.ts';
-import { type Consumable, consumablesOf, type Op } from '../plan/index.ts';
+import { type Consumable, consumablesOf } from '../plan/index.ts';
+import type { Op } from '../drafts/index.ts';
 
 /** An amount of something used up, by the key under which it lies on the shelf. */
 export interface Supply {

@@ -1,4 +1,4 @@
-import type { BenchEvent } from '../bench/index.ts';
+import type { BenchEvent } from '../job/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import type { Used } from '../shop/index.ts';
 import { usedBy } from './supplies.ts';

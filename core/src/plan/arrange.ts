@@ -6,6 +6,8 @@ import {
   OFF,
   type PhysicalOp,
   type Rules,
+  isLegalNow,
+  withHost,
 } from '../holds/index.ts';
 import {
   type Budget,
@@ -16,9 +18,8 @@ import {
   type OrderResult,
   solveOrder,
 } from '../order/index.ts';
-import { gateFor, type Place } from './gate.ts';
-import { isLegalNow, withHost } from './legal.ts';
-import { directOnly, type Task, withAllPredecessors } from './task.ts';
+import { gateFor, type Place } from './admission.ts';
+import { directOnly, type Task, withAllPredecessors } from '../drafts/index.ts';
 import { tidied } from './tidy.ts';
 
 /** Guesses until the shop's own times replace them (contract.md, compute/plan). */

@@ -1,14 +1,3 @@
 export { type Plan, planRepair, type PlanRequest } from './plan.ts';
 export type { DoneOp } from './present.ts';
-export { DEFAULT_POLICY, type Policy, POLICY_OPTIONS, policySchema, settled } from './policy.ts';
-export { checkTargets, inWords, PlanError, type Target } from './target.ts';
-export type { Op, ProcedureName, Stage } from './op.ts';
-export { type Consumable, consumablesOf, type ScrewLine } from './supplies.ts';
-export type { Warning } from './told.ts';
-export { jointKind, jointName, partName, thingName } from './words.ts';
-export { opTitle } from './reasons.ts';
-export { TIMES } from './estimates.ts';
-export { FLIP_S, TOOL_CHANGE_S } from './arrange.ts';
-export { isReached } from './goal.ts';
-export { testedFunctions, testSeconds } from './proving.ts';
-export { cautionFor } from './cautions.ts';
+export { type Consumable, consumablesOf } from './supplies.ts';

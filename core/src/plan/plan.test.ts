@@ -7,7 +7,11 @@ import { Simulator, violations } from '../../test/simulator.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import { checkDeviceMap } from '../map-check/index.ts';
 import { costOf } from '../order/index.ts';
-import { FLIP_S, type Op, type Plan, PlanError, planRepair, type Policy, type Target, TOOL_CHANGE_S } from './index.ts';
+import { FLIP_S, TOOL_CHANGE_S } from './arrange.ts';
+import type { Op } from '../drafts/index.ts';
+import { type Plan, planRepair } from './plan.ts';
+import { PlanError, type Target } from '../search/index.ts';
+import type { Policy } from '../policy/index.ts';
 
 const budget = { now: () => performance.now(), limitMs: 4000 };
 const hasty = { now: () => performance.now(), limitMs: 250 };

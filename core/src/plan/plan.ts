@@ -13,28 +13,43 @@ import {
   OPEN,
   type PhysicalOp,
   type StripOp,
+  withHost,
 } from '../holds/index.ts';
 import { type Budget, costOf, type OrderResult } from '../order/index.ts';
 import { arrange, arrangeBack, FLIP_S, TOOL_CHANGE_S } from './arrange.ts';
-import { withHost } from './legal.ts';
-import { goalOf } from './goal.ts';
-import { type Goal, leastSets } from './least-set.ts';
-import { movesOf, moveWork } from './moves.ts';
-import { needsFor } from './need.ts';
-import { after, type Draft, type Op, physicalDraft } from './op.ts';
-import { type Policy, settled } from './policy.ts';
-import { precedenceOf } from './precedence.ts';
+import {
+  goalOf,
+  type Goal,
+  leastSets,
+  movesOf,
+  moveWork,
+  needsFor,
+  precedenceOf,
+  schoolFor,
+  checkTargets,
+  inWords,
+  PlanError,
+  type Target,
+  noWork,
+  type WorkSet,
+} from '../search/index.ts';
+import {
+  after,
+  type Draft,
+  type Op,
+  physicalDraft,
+  withProving,
+  rebuildDrafts,
+  wayBack,
+  placesOnMat,
+  stripDrafts,
+  workDrafts,
+  withTransplant,
+} from '../drafts/index.ts';
+import { type Policy, settled } from '../policy/index.ts';
 import { type DoneOp, openTargets, type Present, presentState } from './present.ts';
-import { withProving } from './proving.ts';
-import { explained } from './reasons.ts';
-import { rebuildDrafts, wayBack } from './rebuild.ts';
-import { schoolFor } from './school.ts';
-import { placesOnMat, stripDrafts, workDrafts } from './strip.ts';
+import { explained, replacementWarnings, transplantWarnings, type Warning, workWarnings } from '../words/index.ts';
 import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, toolsOf } from './supplies.ts';
-import { checkTargets, inWords, PlanError, type Target } from './target.ts';
-import { replacementWarnings, transplantWarnings, type Warning, workWarnings } from './told.ts';
-import { withTransplant } from './transplant.ts';
-import { noWork, type WorkSet } from './work-set.ts';
 
 export interface PlanRequest {
   readonly map: DeviceMap;

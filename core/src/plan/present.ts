@@ -8,8 +8,8 @@ import {
   type PhysicalOp,
   replay,
 } from '../holds/index.ts';
-import { PlanError, type Target } from './target.ts';
-import type { Warning } from './told.ts';
+import { PlanError, type Target } from '../search/index.ts';
+import type { Warning } from '../words/index.ts';
 
 /** What was done already, in order; `new` marks a fitted part as the replacement. */
 export type DoneOp = NamedOp & { readonly new?: boolean };

@@ -1,7 +1,6 @@
 import { type DeviceMap, fastenerAt, type Joint } from '../device-map/index.ts';
-import { length_mm, renewalFor } from './estimates.ts';
-import type { Op } from './op.ts';
-import type { Policy } from './policy.ts';
+import { length_mm, renewalFor, type Op } from '../drafts/index.ts';
+import type { Policy } from '../policy/index.ts';
 
 export interface ScrewLine {
   readonly fastener: string;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Gate } from '../order/index.ts';
-import type { Task } from './task.ts';
+import type { Task } from '../drafts/task.ts';
 import { tidied } from './tidy.ts';
 
 const open: Gate<null> = { start: null, admits: () => true, after: () => null, commits: () => false };

@@ -1,5 +1,5 @@
 import type { Gate } from '../order/index.ts';
-import type { Task } from './task.ts';
+import type { Task } from '../drafts/index.ts';
 
 /**
  * The same order in a more natural sequence, at no greater cost. An order of least cost leaves much open: what needs

@@ -1,6 +1,8 @@
 import { packOf } from '../battery/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
-import type { Op, Policy, Target } from '../plan/index.ts';
+import type { Op } from '../drafts/index.ts';
+import type { Policy } from '../policy/index.ts';
+import type { Target } from '../search/index.ts';
 import { takesOut, wayIn } from './way-in.ts';
 
 /** One thing that has to be so on the bench before the device is opened. */

@@ -1,7 +1,8 @@
 import { runDown } from '../battery/index.ts';
 import type { BondJoint, DeviceMap, Part } from '../device-map/index.ts';
-import type { Op, Policy } from '../plan/index.ts';
-import type { Limits } from '../shop/index.ts';
+import type { Op } from '../drafts/index.ts';
+import type { Policy } from '../policy/index.ts';
+import type { Limits } from '../limits/index.ts';
 
 /** Operations, as far as they say what is cut and when the cell is out. */
 type Cutting = Pick<Op, 'kind' | 'joint' | 'part'>;

@@ -1,5 +1,5 @@
 import type { DeviceMap } from '../device-map/index.ts';
-import type { Op } from '../plan/index.ts';
+import type { Op } from '../drafts/index.ts';
 import type { ChargeNeed } from './charge.ts';
 
 /** Hands-on seconds, guesses. */

@@ -1,6 +1,8 @@
 import type { DeviceMap } from '../device-map/index.ts';
 import { chosenPart, type DeskPart } from '../parts/index.ts';
-import { partName, type Plan, type Target } from '../plan/index.ts';
+import { partName } from '../words/index.ts';
+import type { Plan } from '../plan/index.ts';
+import type { Target } from '../search/index.ts';
 
 /** What the owner is told and agrees to before the device is opened. */
 export interface OwnerItem {

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { changed, dunlinOpen, tern5 } from '../../test/maps.ts';
-import { DEFAULT_POLICY, planRepair, type Target } from '../plan/index.ts';
-import { DEFAULT_LIMITS } from '../shop/index.ts';
+import { DEFAULT_POLICY } from '../policy/index.ts';
+import { planRepair } from '../plan/index.ts';
+import type { Target } from '../search/index.ts';
+import { DEFAULT_LIMITS } from '../limits/index.ts';
 import { benchItems, chargeNeed, crackedGlass, isDelicate, ownerMustKnow, pinHoles, whileOpen } from './index.ts';
 
 const budget = { now: () => performance.now(), limitMs: 800 };

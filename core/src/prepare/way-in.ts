@@ -1,5 +1,6 @@
 import type { DeviceMap, UnderEntry } from '../device-map/index.ts';
-import type { Policy, Target } from '../plan/index.ts';
+import type { Policy } from '../policy/index.ts';
+import type { Target } from '../search/index.ts';
 
 /** Parts and joints that the way to some targets leads past, by the map alone. */
 export interface WayIn {

@@ -1,4 +1,4 @@
-import type { Op } from '../plan/index.ts';
+import type { Op } from '../drafts/index.ts';
 
 const common = { kind: 'procedure', tool: null, face: null, stage: 'prepare', notBefore: [] } as const;
 

@@ -1,6 +1,8 @@
 import type { DeviceMap } from '../device-map/index.ts';
 import type { Budget } from '../order/index.ts';
-import { type Plan, planRepair, type Policy, type Target } from '../plan/index.ts';
+import { type Plan, planRepair } from '../plan/index.ts';
+import type { Policy } from '../policy/index.ts';
+import type { Target } from '../search/index.ts';
 
 /** What replacing one more part costs while the device is open, against a job of its own later. */
 export interface WhileOpen {

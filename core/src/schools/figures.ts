@@ -1,7 +1,7 @@
 import { type DeviceMap } from '../device-map/index.ts';
 import type { Plan } from '../plan/index.ts';
 import { chargeNeed } from '../prepare/index.ts';
-import type { Limits } from '../shop/index.ts';
+import type { Limits } from '../limits/index.ts';
 import { riskOf } from './risk.ts';
 import { minutes } from './words.ts';
 

@@ -1,5 +1,5 @@
 import type { DeviceMap } from '../device-map/index.ts';
-import type { Policy } from '../plan/index.ts';
+import type { Policy } from '../policy/index.ts';
 
 /** A question on which practitioners disagree (work.md, *Schools*), with its options in words. */
 export interface Question {

@@ -1,7 +1,9 @@
 import { packOf } from '../battery/index.ts';
 import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.ts';
 import { foreseeBond, type Foresight, isWarmth, kindFor, nearestLimit, settingFor } from '../heat/index.ts';
-import { opTitle, type Op, type Plan } from '../plan/index.ts';
+import { opTitle } from '../words/index.ts';
+import type { Op } from '../drafts/index.ts';
+import type { Plan } from '../plan/index.ts';
 import { cutsNearCell } from '../prepare/index.ts';
 import { minutes } from './words.ts';
 

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { changed, dunlinOpen, tern5 } from '../../test/maps.ts';
-import { planRepair, type Policy, POLICY_OPTIONS } from '../plan/index.ts';
-import { DEFAULT_LIMITS } from '../shop/index.ts';
+import { planRepair } from '../plan/index.ts';
+import { type Policy, POLICY_OPTIONS } from '../policy/index.ts';
+import { DEFAULT_LIMITS } from '../limits/index.ts';
 import { costWords, figuresOf, QUESTIONS, questionsFor } from './index.ts';
 
 const budget = { now: () => performance.now(), limitMs: 600 };

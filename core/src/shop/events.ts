@@ -1,9 +1,8 @@
 import Joi from 'joi';
-import type { Material } from '../heat/index.ts';
-import { type HeatSetting, settingSchema } from '../heat/index.ts';
+import { type Material, type HeatSetting, settingSchema } from '../heat/index.ts';
 import { isZone } from '../calendar/index.ts';
-import { type Policy, policySchema } from '../plan/index.ts';
-import { type Limits, limitsSchema } from './limits.ts';
+import { type Policy, policySchema } from '../policy/index.ts';
+import { type Limits, limitsSchema } from '../limits/index.ts';
 import { type Role, ROLES, UNNAMED } from './people.ts';
 
 export type StockUnit = 'piece' | 'mm' | 'drop';

@@ -1,7 +1,7 @@
 import type { HeatSetting, Material } from '../heat/index.ts';
-import type { Policy } from '../plan/index.ts';
+import type { Policy } from '../policy/index.ts';
 import { SHOP_EVENT_DATA, type ShopEvent, type StockItem } from './events.ts';
-import { DEFAULT_LIMITS, type Limits } from './limits.ts';
+import { DEFAULT_LIMITS, type Limits } from '../limits/index.ts';
 import { hasLead, personProblem, type Role, roleOf } from './people.ts';
 
 /** What was used at a job: by the events of that job, never booked a second time. */

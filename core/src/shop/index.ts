@@ -17,4 +17,3 @@ export {
   withShopEvent,
 } from './fold.ts';
 export { hasLead, type Role, roleOf, ROLES, UNNAMED } from './people.ts';
-export { DEFAULT_LIMITS, LIMIT_RANGES, LIMIT_WORDS, type Limits, limitsSchema } from './limits.ts';

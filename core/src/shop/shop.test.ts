@@ -1,13 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { usualSetting } from '../heat/index.ts';
-import {
-  foldShop,
-  SHOP_EVENT_DATA,
-  type ShopEvent,
-  type ShopEventData,
-  type ShopEventType,
-  stockLevels,
-} from './index.ts';
+import { foldShop, stockLevels } from './fold.ts';
+import { SHOP_EVENT_DATA, type ShopEvent, type ShopEventData, type ShopEventType } from './events.ts';
 
 let count = 0;
 function event<Type extends ShopEventType>(

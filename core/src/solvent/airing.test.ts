@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_LIMITS } from '../shop/index.ts';
+import { DEFAULT_LIMITS } from '../limits/index.ts';
 import { airing, soakProblem } from './index.ts';
 
 const room = { drop_uL: 50, benchVolume_L: 100, airChanges_h: 6 };

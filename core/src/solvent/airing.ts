@@ -1,4 +1,4 @@
-import type { Limits } from '../shop/index.ts';
+import type { Limits } from '../limits/index.ts';
 
 /** High-strength alcohol (isopropanol): density and molar mass from memory. */
 const DENSITY_g_mL = 0.785;

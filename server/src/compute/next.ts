@@ -1,7 +1,9 @@
-import { aheadOf, type BenchEvent, type Job } from '@nibrel/core/bench';
+import { aheadOf } from '@nibrel/core/in-hand';
+import type { BenchEvent, Job } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
-import { opTitle, PlanError } from '@nibrel/core/plan';
+import { opTitle } from '@nibrel/core/words';
+import { PlanError } from '@nibrel/core/search';
 
 export interface NextRequest {
   readonly map: DeviceMap;

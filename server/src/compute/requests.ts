@@ -1,5 +1,5 @@
-import { doneSchema, targetSchema } from '@nibrel/core/bench';
-import { policySchema } from '@nibrel/core/plan';
+import { doneSchema, targetSchema } from '@nibrel/core/job';
+import { policySchema } from '@nibrel/core/policy';
 import Joi from 'joi';
 
 const id = Joi.string().min(1).max(200);

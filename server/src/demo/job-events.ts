@@ -1,20 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import {
-  type Ahead,
-  type BenchEvent,
-  doneStep,
-  type EventData,
-  type EventType,
-  foldJob,
-  type Job,
-  planAhead,
-} from '@nibrel/core/bench';
+import { type Ahead, doneStep, planAhead } from '@nibrel/core/in-hand';
+import { type BenchEvent, type EventData, type EventType, foldJob, type Job } from '@nibrel/core/job';
 import { addedDays, todayIn } from '@nibrel/core/calendar';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import type { RegistryAnswer } from '@nibrel/core/identity';
 import type { Budget } from '@nibrel/core/order';
-import { type Op, settled, type Target } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
+import { settled } from '@nibrel/core/policy';
+import type { Target } from '@nibrel/core/search';
 import { benchItems } from '@nibrel/core/prepare';
 import { REGISTRY_NAME } from '../stand-ins/registry.ts';
 

@@ -1,4 +1,4 @@
-import type { BenchEvent } from '@nibrel/core/bench';
+import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Papa from 'papaparse';

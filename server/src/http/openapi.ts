@@ -1,5 +1,5 @@
 import { packRequest } from '@nibrel/core/battery';
-import { EVENT_DATA, eventEnvelope } from '@nibrel/core/bench';
+import { EVENT_DATA, eventEnvelope } from '@nibrel/core/job';
 import { cutRequest } from '@nibrel/core/cut';
 import { deviceMapSchema } from '@nibrel/core/device-map';
 import { heatRequest } from '@nibrel/core/heat';

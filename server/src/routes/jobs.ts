@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import type { Job } from '@nibrel/core/bench';
+import type { Job } from '@nibrel/core/job';
 import { instant } from '@nibrel/core/calendar';
 import { mechanismOf } from '@nibrel/core/holds';
-import { checkTargets, PlanError, type Policy, type Target } from '@nibrel/core/plan';
+import { checkTargets, PlanError, type Target } from '@nibrel/core/search';
+import type { Policy } from '@nibrel/core/policy';
 import { type Context, Hono } from 'hono';
 import Joi from 'joi';
 import type { ComputePool } from '../compute/pool.ts';

@@ -1,6 +1,6 @@
 import { daysLeft, todayIn } from '@nibrel/core/calendar';
 import { isAccepted, partVerdict, returnBy } from '@nibrel/core/parts';
-import { partName } from '@nibrel/core/plan';
+import { partName } from '@nibrel/core/words';
 import { Hono } from 'hono';
 import { returnCalendar } from '../export/return-calendar.ts';
 import { Problem } from '../http/problem.ts';

@@ -1,4 +1,4 @@
-import { eventEnvelope } from '@nibrel/core/bench';
+import { eventEnvelope } from '@nibrel/core/job';
 import type Joi from 'joi';
 import { lengthProblem } from '../http/lengths.ts';
 

@@ -1,4 +1,4 @@
-import { type BenchUse, together } from '@nibrel/core/bench';
+import { type BenchUse, together } from '@nibrel/core/job';
 
 /** What all repairs do at each bench: a source that is on and solvent in the air count for everybody there. */
 export class Benches {

@@ -1,4 +1,4 @@
-import type { BenchEvent } from '@nibrel/core/bench';
+import type { BenchEvent } from '@nibrel/core/job';
 import type { Db } from './database.ts';
 
 /** An event as it lies in its table, its data as text. */

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import { type BenchEvent, foldOn, type Job, type JobState, newJob } from '@nibrel/core/bench';
+import { type BenchEvent, foldOn, type Job, type JobState, newJob } from '@nibrel/core/job';
 import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
 import { LRUCache } from 'lru-cache';
 import type { DeviceMaps } from './device-maps.ts';

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import { type BenchEvent, EVENT_DATA, type Job, type Surroundings, withEvent } from '@nibrel/core/bench';
+import { type BenchEvent, EVENT_DATA, type Job, type Surroundings, withEvent } from '@nibrel/core/job';
 import { usedIn } from '@nibrel/core/kit';
 import type { DeskPart } from '@nibrel/core/parts';
 import { hasLead, roleOf, type Shop, type Used } from '@nibrel/core/shop';

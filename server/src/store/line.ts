@@ -1,4 +1,4 @@
-import { type BenchUse, benchUses, type Job, type JobState, type Stop } from '@nibrel/core/bench';
+import { type BenchUse, benchUses, type Job, type JobState, type Stop } from '@nibrel/core/job';
 import { counts, type Counts } from '@nibrel/core/screws';
 
 /** Where a job stands, as its events tell: what lists show of it. */

@@ -1,4 +1,4 @@
-import type { BenchUse, Job } from '@nibrel/core/bench';
+import type { BenchUse, Job } from '@nibrel/core/job';
 import type { DeskPart } from '@nibrel/core/parts';
 import type { Used } from '@nibrel/core/shop';
 import type { Statement } from 'better-sqlite3';

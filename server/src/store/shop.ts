@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import { tooFarAhead } from '@nibrel/core/bench';
+import { tooFarAhead } from '@nibrel/core/job';
 import { foldShop, NEW_SHOP, type Shop, SHOP_EVENT_DATA, type ShopEvent, withShopEvent } from '@nibrel/core/shop';
 import { asc, eq } from 'drizzle-orm';
 import { type Appended, appendedInTurns } from './append.ts';

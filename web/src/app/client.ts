@@ -1,13 +1,15 @@
-import type { BenchEvent, BenchUse, Job, Stop } from '@nibrel/core/bench';
+import type { BenchEvent, BenchUse, Job, Stop } from '@nibrel/core/job';
 import type { CalendarDate } from '@nibrel/core/calendar';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Material } from '@nibrel/core/heat';
 import type { RegistryAnswer, Verdict } from '@nibrel/core/identity';
 import type { Finding } from '@nibrel/core/map-check';
 import type { DeskPart } from '@nibrel/core/parts';
-import type { Policy, Target } from '@nibrel/core/plan';
+import type { Policy } from '@nibrel/core/policy';
+import type { Target } from '@nibrel/core/search';
 import type { Counts } from '@nibrel/core/screws';
-import type { Limits, MeasuredSource, Role, ShopEvent, StockLevel } from '@nibrel/core/shop';
+import type { Limits } from '@nibrel/core/limits';
+import type { MeasuredSource, Role, ShopEvent, StockLevel } from '@nibrel/core/shop';
 
 /** The server's HTTP types, as far as the interface uses them. */
 export interface MapLine {

@@ -1,6 +1,7 @@
-import type { DoneStep, EventData, JobState } from '@nibrel/core/bench';
+import type { DoneStep, EventData, JobState } from '@nibrel/core/job';
 import type { Mechanism } from '@nibrel/core/holds';
-import type { Op, Target } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
+import type { Target } from '@nibrel/core/search';
 import { PersonPanel } from '../job/panels/person-panel.tsx';
 import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
 import { TransplantPanel } from '../job/panels/transplant-panel.tsx';

@@ -1,6 +1,6 @@
-import type { EventData } from '@nibrel/core/bench';
-import { doneStep, ONLY_BENCH } from '@nibrel/core/bench';
-import type { Op } from '@nibrel/core/plan';
+import { type EventData, ONLY_BENCH } from '@nibrel/core/job';
+import { doneStep } from '@nibrel/core/in-hand';
+import type { Op } from '@nibrel/core/drafts';
 import { keyOf, looseScrewsOf } from '@nibrel/core/screws';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, useEffect, useState } from 'react';

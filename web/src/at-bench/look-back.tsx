@@ -1,4 +1,4 @@
-import type { JobState } from '@nibrel/core/bench';
+import type { JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { clock } from '../app/format.ts';
 import { eventLine } from '../record/event-words.ts';

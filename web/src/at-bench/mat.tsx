@@ -1,6 +1,7 @@
-import type { JobState } from '@nibrel/core/bench';
+import type { JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { jointName, type Op } from '@nibrel/core/plan';
+import { jointName } from '@nibrel/core/words';
+import type { Op } from '@nibrel/core/drafts';
 import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/core/screws';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 

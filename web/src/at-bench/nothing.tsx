@@ -1,4 +1,4 @@
-import { type EventData, type JobState, leftOpen, type LeftOpen, UNKNOWN } from '@nibrel/core/bench';
+import { type EventData, type JobState, leftOpen, type LeftOpen, UNKNOWN } from '@nibrel/core/job';
 import type { Mechanism } from '@nibrel/core/holds';
 import { useState } from 'react';
 import { Button } from '../ui/button.tsx';

@@ -1,7 +1,8 @@
-import type { JobState } from '@nibrel/core/bench';
+import type { JobState } from '@nibrel/core/job';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
-import { cautionFor, type Op } from '@nibrel/core/plan';
+import { cautionFor } from '@nibrel/core/words';
+import type { Op } from '@nibrel/core/drafts';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
 import { capital, countdown, plural } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';

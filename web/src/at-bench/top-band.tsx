@@ -1,6 +1,7 @@
-import type { Ahead, JobState } from '@nibrel/core/bench';
+import type { Ahead } from '@nibrel/core/in-hand';
+import type { JobState } from '@nibrel/core/job';
 import { type DeviceMap } from '@nibrel/core/device-map';
-import { inWords } from '@nibrel/core/plan';
+import { inWords } from '@nibrel/core/search';
 import type { Mechanism } from '@nibrel/core/holds';
 import { useMemo } from 'react';
 import { Link } from 'react-router';

@@ -1,4 +1,4 @@
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 import { describe, expect, it } from 'vitest';
 import { doneUntil, opFor } from './until.ts';
 

@@ -1,4 +1,4 @@
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 
 /** The operation that a press on a part or joint means: the next that frees it, or that puts it back. */
 export function opFor(thing: string, ops: readonly Op[]): Op | undefined {

@@ -1,5 +1,5 @@
-import { airingLeft_s, benchUses, dropsOf, type JobState } from '@nibrel/core/bench';
-import type { Op } from '@nibrel/core/plan';
+import { airingLeft_s, benchUses, dropsOf, type JobState } from '@nibrel/core/job';
+import type { Op } from '@nibrel/core/drafts';
 
 /** Is the bench of this repair aired now? Then no clock is asked: the air is clear so long after the last drops. */
 export function isAiring({ opening }: JobState, op: Op | undefined): boolean {

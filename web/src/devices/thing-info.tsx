@@ -1,6 +1,7 @@
 import { type BondJoint, type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
 import type { Finding } from '@nibrel/core/map-check';
-import { jointKind, partName, type Plan, thingName } from '@nibrel/core/plan';
+import { jointKind, partName, thingName } from '@nibrel/core/words';
+import type { Plan } from '@nibrel/core/plan';
 import { screwLetters } from '@nibrel/core/screws';
 import { Link } from 'react-router';
 import { opLine } from '../job/op-words.ts';

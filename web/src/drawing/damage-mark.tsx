@@ -1,4 +1,4 @@
-import type { Damage } from '@nibrel/core/bench';
+import type { Damage } from '@nibrel/core/job';
 
 /** What was seen, each kind as a shape of its own: never told by colour alone. In mm, around its place. */
 const SHAPES: Readonly<Record<Damage, string>> = {

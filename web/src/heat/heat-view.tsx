@@ -11,7 +11,7 @@ import {
   type Warming,
   warmingTime_s,
 } from '@nibrel/core/heat';
-import { thingName } from '@nibrel/core/plan';
+import { thingName } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';

@@ -3,7 +3,7 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { opLine, opWords } from '../job/op-words.ts';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
-import { type JobLine } from '../app/client.ts';
+import type { JobLine } from '../app/client.ts';
 import { clock, countdown, day, duration, plural } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';

@@ -1,4 +1,5 @@
-import { type Ahead, foldJob, type JobState } from '@nibrel/core/bench';
+import type { Ahead } from '@nibrel/core/in-hand';
+import { foldJob, type JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import { queryOptions } from '@tanstack/react-query';

@@ -1,6 +1,6 @@
-import { type Damage, DAMAGES, type EventData, type JobState } from '@nibrel/core/bench';
+import { type Damage, DAMAGES, type EventData, type JobState } from '@nibrel/core/job';
 import type { DeviceMap, Point } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/plan';
+import { partName } from '@nibrel/core/words';
 import { useState } from 'react';
 import { DAMAGE_WORDS, DamageMark, DamageSign } from '../drawing/damage-mark.tsx';
 import { DeviceDrawing, type Shown } from '../drawing/device-drawing.tsx';

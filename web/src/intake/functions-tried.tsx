@@ -1,4 +1,4 @@
-import type { EventData, JobState } from '@nibrel/core/bench';
+import type { EventData, JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { useState } from 'react';
 import { useKeys } from '../app/keys.ts';

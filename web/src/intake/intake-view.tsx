@@ -1,4 +1,4 @@
-import type { EventData, EventType } from '@nibrel/core/bench';
+import type { EventData, EventType } from '@nibrel/core/job';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { BeforeThis as Before } from '../app/client.ts';

@@ -1,6 +1,6 @@
-import type { EventData, JobState } from '@nibrel/core/bench';
+import type { EventData, JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/plan';
+import { partName } from '@nibrel/core/words';
 import { useState } from 'react';
 import { decimal } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';

@@ -1,6 +1,7 @@
 import { mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { DEFAULT_POLICY, type Plan, type Policy } from '@nibrel/core/plan';
+import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
+import type { Plan } from '@nibrel/core/plan';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';

@@ -1,5 +1,6 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op, Plan } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
+import type { Plan } from '@nibrel/core/plan';
 import { duration } from '../app/format.ts';
 import { opLine } from '../job/op-words.ts';
 

@@ -1,6 +1,7 @@
 import { Block } from '../ui/block.tsx';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName, type Plan, thingName } from '@nibrel/core/plan';
+import { partName, thingName } from '@nibrel/core/words';
+import type { Plan } from '@nibrel/core/plan';
 import { screwLetters } from '@nibrel/core/screws';
 import { Caution } from '../ui/caution.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';

@@ -1,4 +1,4 @@
-import type { EventData } from '@nibrel/core/bench';
+import type { EventData } from '@nibrel/core/job';
 import { useState } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';

@@ -1,4 +1,4 @@
-import type { JobState } from '@nibrel/core/bench';
+import type { JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Mechanism } from '@nibrel/core/holds';
 import { type ReactNode, useEffect, useState } from 'react';

@@ -1,6 +1,6 @@
-import type { JobState } from '@nibrel/core/bench';
+import type { JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { inWords } from '@nibrel/core/plan';
+import { inWords } from '@nibrel/core/search';
 import type { Mechanism } from '@nibrel/core/holds';
 import { NavLink } from 'react-router';
 import { capital } from '../app/format.ts';

@@ -1,4 +1,4 @@
-import type { BenchEvent } from '@nibrel/core/bench';
+import type { BenchEvent } from '@nibrel/core/job';
 import type { ReactNode } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';

@@ -1,8 +1,11 @@
 import { readFileSync } from 'node:fs';
-import { foldJob, planAhead } from '@nibrel/core/bench';
+import { foldJob } from '@nibrel/core/job';
+import { planAhead } from '@nibrel/core/in-hand';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
-import { cautionFor, type Op, planRepair } from '@nibrel/core/plan';
+import { cautionFor } from '@nibrel/core/words';
+import type { Op } from '@nibrel/core/drafts';
+import { planRepair } from '@nibrel/core/plan';
 import { describe, expect, it } from 'vitest';
 import { opLine, opWords, slideWords } from './op-words.ts';
 import { shownOf } from './shown.ts';

@@ -1,5 +1,6 @@
 import { type DeviceMap, fastenerAt, type Joint, type Part } from '@nibrel/core/device-map';
-import { jointKind, type Op, partName } from '@nibrel/core/plan';
+import { jointKind, partName } from '@nibrel/core/words';
+import type { Op } from '@nibrel/core/drafts';
 import { capital, plural } from '../app/format.ts';
 
 /** What to do, in the largest type, and what it is about. */

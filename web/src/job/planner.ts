@@ -1,4 +1,5 @@
-import type { Ahead, Job, JobState } from '@nibrel/core/bench';
+import type { Ahead } from '@nibrel/core/in-hand';
+import type { Job, JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { computeNow } from '../workers/compute.ts';
 

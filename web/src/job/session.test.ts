@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import type { BenchEvent } from '@nibrel/core/bench';
+import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { DEFAULT_LIMITS } from '@nibrel/core/shop';
+import { DEFAULT_LIMITS } from '@nibrel/core/limits';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../app/client.ts';
 import { openSession } from './session.ts';

@@ -1,20 +1,18 @@
+import { type Ahead, doneStep, followed } from '@nibrel/core/in-hand';
 import {
-  type Ahead,
   type BenchEvent,
-  doneStep,
   type EventData,
   type EventType,
   foldJob,
-  followed,
   type Job,
   type JobState,
   lastToUndo,
   undoProblem,
   withEvent,
-} from '@nibrel/core/bench';
+} from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 import { UNNAMED } from '@nibrel/core/shop';
 import { createStore, type StoreApi } from 'zustand';
 import { onChange } from '../app/changes.ts';

@@ -1,6 +1,6 @@
-import type { JobState } from '@nibrel/core/bench';
+import type { JobState } from '@nibrel/core/job';
 import { carried, madeBetween, type Mechanism, OFF, OPEN } from '@nibrel/core/holds';
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 import type { Shown } from '../drawing/device-drawing.tsx';
 
 /** What the drawing shows of a device in this state, with an operation in hand. */

@@ -1,4 +1,4 @@
-import type { JobState } from '@nibrel/core/bench';
+import type { JobState } from '@nibrel/core/job';
 import type { ReactNode } from 'react';
 import { clock } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';

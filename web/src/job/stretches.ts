@@ -1,6 +1,6 @@
-import type { BenchEvent } from '@nibrel/core/bench';
+import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 import type { Stretch } from '../ui/time-band.tsx';
 import { opLine } from './op-words.ts';
 

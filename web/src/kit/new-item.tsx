@@ -1,11 +1,10 @@
 import { mapQuery, mapsQuery } from '../app/queries.ts';
 import { supplyOf } from '@nibrel/core/kit';
-import { renewalOf } from '@nibrel/core/device-map';
+import { renewalOf, type DeviceMap } from '@nibrel/core/device-map';
 import type { StockUnit } from '@nibrel/core/shop';
-import { partName, thingName } from '@nibrel/core/plan';
+import { partName, thingName } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { DeviceMap } from '@nibrel/core/device-map';
 import { decimal } from '../app/format.ts';
 
 import { Button } from '../ui/button.tsx';

@@ -1,6 +1,6 @@
 import type { Mechanism } from '@nibrel/core/holds';
 import { comparePieces, type PartCondition, placesOn } from '@nibrel/core/parts';
-import { thingName } from '@nibrel/core/plan';
+import { thingName } from '@nibrel/core/words';
 import { useState } from 'react';
 import type { PartLine } from '../app/client.ts';
 import { Button } from '../ui/button.tsx';

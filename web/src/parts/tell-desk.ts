@@ -1,4 +1,4 @@
-import type { BenchEvent, EventData, EventType } from '@nibrel/core/bench';
+import type { BenchEvent, EventData, EventType } from '@nibrel/core/job';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/client.ts';
 import { useSettings } from '../app/settings.ts';

@@ -1,4 +1,4 @@
-import type { EventData, JobState } from '@nibrel/core/bench';
+import type { EventData, JobState } from '@nibrel/core/job';
 import { MOST_PHOTO_BYTES } from '@nibrel/core/photos';
 import { type ChangeEvent, useState } from 'react';
 import { api, photoUrl } from '../app/client.ts';

@@ -1,7 +1,8 @@
-import type { Ahead, EventData } from '@nibrel/core/bench';
-import { isPrepared, targetsForNow } from '@nibrel/core/bench';
+import type { Ahead } from '@nibrel/core/in-hand';
+import { type EventData, isPrepared, targetsForNow } from '@nibrel/core/job';
 import { chosenPart, isAccepted } from '@nibrel/core/parts';
-import { partName, settled } from '@nibrel/core/plan';
+import { partName } from '@nibrel/core/words';
+import { settled } from '@nibrel/core/policy';
 import { type BenchItem, benchItems } from '@nibrel/core/prepare';
 import { useState } from 'react';
 import type { ShopNow } from '../app/client.ts';

@@ -1,4 +1,4 @@
-import type { EventData, JobState } from '@nibrel/core/bench';
+import type { EventData, JobState } from '@nibrel/core/job';
 import { useState } from 'react';
 import { clock, decimal } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';

@@ -1,4 +1,4 @@
-import type { Ahead } from '@nibrel/core/bench';
+import type { Ahead } from '@nibrel/core/in-hand';
 import { packOf } from '@nibrel/core/battery';
 import { useEffect, useState } from 'react';
 import { sound } from '../job/feedback.ts';

@@ -1,4 +1,5 @@
-import type { Ahead, EventData, JobState } from '@nibrel/core/bench';
+import type { Ahead } from '@nibrel/core/in-hand';
+import type { EventData, JobState } from '@nibrel/core/job';
 import { useState } from 'react';
 import { plural } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';

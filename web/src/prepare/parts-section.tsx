@@ -1,7 +1,7 @@
 import { partsQuery } from '../app/queries.ts';
 import { dayWords } from '@nibrel/core/calendar';
 import { chosenPart } from '@nibrel/core/parts';
-import { partName } from '@nibrel/core/plan';
+import { partName } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { day } from '../app/format.ts';

@@ -1,5 +1,5 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/plan';
+import { partName } from '@nibrel/core/words';
 import { pinHoles } from '@nibrel/core/prepare';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 

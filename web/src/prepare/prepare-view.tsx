@@ -1,6 +1,7 @@
 import { shopQuery } from '../app/queries.ts';
-import { type Ahead, type EventData, type EventType, isPrepared } from '@nibrel/core/bench';
-import type { Op } from '@nibrel/core/plan';
+import type { Ahead } from '@nibrel/core/in-hand';
+import { type EventData, type EventType, isPrepared } from '@nibrel/core/job';
+import type { Op } from '@nibrel/core/drafts';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';

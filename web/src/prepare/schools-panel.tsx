@@ -1,4 +1,4 @@
-import type { EventData } from '@nibrel/core/bench';
+import type { EventData } from '@nibrel/core/job';
 import { useState } from 'react';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { TransplantPanel } from '../job/panels/transplant-panel.tsx';

@@ -1,5 +1,5 @@
 import type { Plan } from '@nibrel/core/plan';
-import { partName } from '@nibrel/core/plan';
+import { partName } from '@nibrel/core/words';
 import type { WhileOpen } from '@nibrel/core/prepare';
 import { useEffect, useState } from 'react';
 import { duration, plural } from '../app/format.ts';

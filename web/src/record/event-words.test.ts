@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { EVENT_DATA } from '@nibrel/core/bench';
+import { EVENT_DATA } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { usualSetting } from '@nibrel/core/heat';
 import { describe, expect, it } from 'vitest';

@@ -1,6 +1,6 @@
-import type { BenchEvent } from '@nibrel/core/bench';
+import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName, thingName } from '@nibrel/core/plan';
+import { partName, thingName } from '@nibrel/core/words';
 import { capital, plural } from '../app/format.ts';
 
 export function percent(share: number): string {

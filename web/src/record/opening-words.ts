@@ -1,7 +1,7 @@
-import type { BenchEvent } from '@nibrel/core/bench';
+import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { USUAL } from '@nibrel/core/heat';
-import { thingName } from '@nibrel/core/plan';
+import { thingName } from '@nibrel/core/words';
 import { capital, countdown, plural, spaced } from '../app/format.ts';
 import { temperature, temperatureGap } from '../app/units.ts';
 

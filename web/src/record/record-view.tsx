@@ -1,7 +1,7 @@
-import { type BenchEvent, foldJob, type JobState } from '@nibrel/core/bench';
+import { type BenchEvent, foldJob, type JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
-import { inWords } from '@nibrel/core/plan';
+import { inWords } from '@nibrel/core/search';
 import { counts, onMatByKind, screwLetters } from '@nibrel/core/screws';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';

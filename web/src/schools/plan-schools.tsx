@@ -1,7 +1,9 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { DEFAULT_POLICY, type Plan, type Policy, type Target } from '@nibrel/core/plan';
+import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
+import type { Plan } from '@nibrel/core/plan';
+import type { Target } from '@nibrel/core/search';
 import { costWords, type Question, questionsFor } from '@nibrel/core/schools';
-import { DEFAULT_LIMITS, type Limits } from '@nibrel/core/shop';
+import { DEFAULT_LIMITS, type Limits } from '@nibrel/core/limits';
 import { useQuery } from '@tanstack/react-query';
 import { duration } from '../app/format.ts';
 import { Choice } from '../ui/choice.tsx';

@@ -1,6 +1,6 @@
 import { lastJobQuery, mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
-import type { Policy } from '@nibrel/core/plan';
-import { LIMIT_RANGES, LIMIT_WORDS, type Limits } from '@nibrel/core/shop';
+import type { Policy } from '@nibrel/core/policy';
+import { LIMIT_RANGES, LIMIT_WORDS, type Limits } from '@nibrel/core/limits';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { decimal } from '../app/format.ts';

@@ -1,5 +1,5 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 import { isDelicate } from '@nibrel/core/prepare';
 import { opLine } from '../job/op-words.ts';
 import { duration } from '../app/format.ts';

@@ -1,6 +1,7 @@
-import type { JobState } from '@nibrel/core/bench';
+import type { JobState } from '@nibrel/core/job';
 import { applied, type DeviceState, isDead, type Mechanism, numberedOp } from '@nibrel/core/holds';
-import { cautionFor, type Op } from '@nibrel/core/plan';
+import { cautionFor } from '@nibrel/core/words';
+import type { Op } from '@nibrel/core/drafts';
 import { isDelicate } from '@nibrel/core/prepare';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';

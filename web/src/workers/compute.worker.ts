@@ -1,4 +1,5 @@
-import { type Ahead, aheadOf, type BenchEvent, type Job, type PlansMade } from '@nibrel/core/bench';
+import { type Ahead, aheadOf, type PlansMade } from '@nibrel/core/in-hand';
+import type { BenchEvent, Job } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import {
   type DeviceWarming,
@@ -13,18 +14,12 @@ import {
   type Warming,
 } from '@nibrel/core/heat';
 import { mechanismOf } from '@nibrel/core/holds';
-import {
-  DEFAULT_POLICY,
-  type Plan,
-  PlanError,
-  planRepair,
-  type PlanRequest,
-  type Policy,
-  type Target,
-} from '@nibrel/core/plan';
+import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
+import { type Plan, planRepair, type PlanRequest } from '@nibrel/core/plan';
+import { PlanError, type Target } from '@nibrel/core/search';
 import { type WhileOpen, whileOpen } from '@nibrel/core/prepare';
 import { type Figures, figuresOf } from '@nibrel/core/schools';
-import type { Limits } from '@nibrel/core/shop';
+import type { Limits } from '@nibrel/core/limits';
 import { expose } from 'comlink';
 
 /** An answer, or why there is none: errors cross to the page as words. */

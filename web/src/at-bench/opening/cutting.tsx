@@ -1,7 +1,8 @@
-import type { JobState } from '@nibrel/core/bench';
+import type { JobState } from '@nibrel/core/job';
 import { type BondCut, cutOfBond } from '@nibrel/core/cut';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { type Policy, settled, thingName } from '@nibrel/core/plan';
+import { type Policy, settled } from '@nibrel/core/policy';
+import { thingName } from '@nibrel/core/words';
 import { Link } from 'react-router';
 import type { ShopNow } from '../../app/client.ts';
 import { capital, countdown, spaced } from '../../app/format.ts';

@@ -1,4 +1,4 @@
-import type { Heating } from '@nibrel/core/bench';
+import type { Heating } from '@nibrel/core/job';
 
 /** Seconds since the source was put on, by its own clock: a stand-in's may run faster. The page's may tick a little behind. */
 export function elapsedOf({ startedAt, pace = 1 }: Pick<Heating, 'startedAt' | 'pace'>, now: number): number {

@@ -1,4 +1,4 @@
-import { type JobState, lastWarmed, pastOf } from '@nibrel/core/bench';
+import { type JobState, lastWarmed, pastOf } from '@nibrel/core/job';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import {
   fitted,
@@ -15,7 +15,7 @@ import {
   type Warmth as Source,
   WARMTHS,
 } from '@nibrel/core/heat';
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 import { lazy, Suspense, useState } from 'react';
 import { atBench } from '../../app/settings.ts';
 import { adviceWords, originWords } from '../../heat/advice.ts';

@@ -1,4 +1,4 @@
-import type { Heating } from '@nibrel/core/bench';
+import type { Heating } from '@nibrel/core/job';
 import type { Reading } from '@nibrel/core/heat';
 import { countdown } from '../../app/format.ts';
 import { Caution } from '../../ui/caution.tsx';

@@ -1,5 +1,5 @@
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/plan';
+import { partName } from '@nibrel/core/words';
 
 interface SeamProps {
   readonly map: DeviceMap;

@@ -1,4 +1,4 @@
-import { dropsOf } from '@nibrel/core/bench';
+import { dropsOf } from '@nibrel/core/job';
 import { airing } from '@nibrel/core/solvent';
 import { useState } from 'react';
 import { countdown, plural } from '../../app/format.ts';

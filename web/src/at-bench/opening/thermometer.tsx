@@ -1,4 +1,4 @@
-import type { Heating } from '@nibrel/core/bench';
+import type { Heating } from '@nibrel/core/job';
 import type { Reading, Spot } from '@nibrel/core/heat';
 import { useEffect, useRef, useState } from 'react';
 import { elapsedNow } from './elapsed.ts';

@@ -1,6 +1,6 @@
-import { type JobState, lastWarmed, type Zone, zoneToWarm } from '@nibrel/core/bench';
+import { type JobState, lastWarmed, type Zone, zoneToWarm } from '@nibrel/core/job';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 import { useQuery } from '@tanstack/react-query';
 import { shopQuery } from '../../app/queries.ts';
 import type { Side } from '../../drawing/geometry.ts';

@@ -1,4 +1,4 @@
-import { type JobState, lastWarmed, softensAt, type Warmed, type Zone } from '@nibrel/core/bench';
+import { type JobState, lastWarmed, softensAt, type Warmed, type Zone } from '@nibrel/core/job';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import {
   type DeviceWarming,

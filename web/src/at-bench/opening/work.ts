@@ -1,6 +1,6 @@
-import type { JobState, Zone } from '@nibrel/core/bench';
+import type { JobState, Zone } from '@nibrel/core/job';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 import type { ShopNow } from '../../app/client.ts';
 import type { Session } from '../../job/session.ts';
 import type { Warmth } from './use-warmth.ts';

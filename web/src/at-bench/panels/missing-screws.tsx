@@ -1,6 +1,6 @@
-import type { EventData, JobState } from '@nibrel/core/bench';
+import type { EventData, JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/plan';
+import { partName } from '@nibrel/core/words';
 import { keyOf, type Screw, screwLetters } from '@nibrel/core/screws';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';

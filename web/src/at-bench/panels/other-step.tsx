@@ -1,6 +1,6 @@
-import { type DoneStep, type JobState, refusal } from '@nibrel/core/bench';
+import { type DoneStep, type JobState, refusal } from '@nibrel/core/job';
 import { type Mechanism, namedNeed, type NamedOp, numberedOp, possibleNow, unmetFor } from '@nibrel/core/holds';
-import { thingName } from '@nibrel/core/plan';
+import { thingName } from '@nibrel/core/words';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';

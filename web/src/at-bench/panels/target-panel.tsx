@@ -1,5 +1,5 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Target } from '@nibrel/core/plan';
+import type { Target } from '@nibrel/core/search';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';

@@ -1,6 +1,7 @@
-import { type EventData, TROUBLE_KINDS, type TroubleKind } from '@nibrel/core/bench';
+import { type EventData, TROUBLE_KINDS, type TroubleKind } from '@nibrel/core/job';
 import { type DeviceMap, fastenerAt, type ScrewJoint } from '@nibrel/core/device-map';
-import { type Op, partName, thingName } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
+import { partName, thingName } from '@nibrel/core/words';
 import { keyOf, type Ledger } from '@nibrel/core/screws';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';

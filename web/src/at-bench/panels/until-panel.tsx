@@ -1,5 +1,5 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/plan';
+import type { Op } from '@nibrel/core/drafts';
 import { plural } from '../../app/format.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';

@@ -1,4 +1,4 @@
-import { type EventData, type Stop, STOP_REASONS, type StopReason } from '@nibrel/core/bench';
+import { type EventData, type Stop, STOP_REASONS, type StopReason } from '@nibrel/core/job';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { shopQuery } from '../../app/queries.ts';

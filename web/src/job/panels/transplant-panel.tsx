@@ -1,4 +1,4 @@
-import { type EventData, type JobState, TRANSPLANT_CHECKS, TRANSPLANT_GATE } from '@nibrel/core/bench';
+import { type EventData, type JobState, TRANSPLANT_CHECKS, TRANSPLANT_GATE } from '@nibrel/core/job';
 import { useState } from 'react';
 import { decimal } from '../../app/format.ts';
 import { Button } from '../../ui/button.tsx';

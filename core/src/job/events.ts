@@ -1,0 +1,219 @@
+import Joi from 'joi';
+import { instant } from '../calendar/index.ts';
+import type { Target } from '../search/index.ts';
+import { INTAKE_EVENTS, type IntakeEventData } from './intake-events.ts';
+import { OPENING_EVENTS, type OpeningEventData } from './opening-events.ts';
+import { PART_EVENTS, type PartEventData } from './part-events.ts';
+import { targetSchema } from './request-schema.ts';
+
+/** An operation as it was done: what a plan calls it, and what it changed. */
+export interface DoneStep {
+  readonly id: string;
+  readonly kind: 'release' | 'open' | 'lift' | 'fit' | 'close' | 'make' | 'procedure';
+  readonly joint?: string;
+  readonly part?: string;
+  readonly onto?: string;
+  readonly staysOpen?: boolean;
+  readonly name?: string;
+  readonly new?: boolean;
+  /** points of a screw joint that get a new screw */
+  readonly freshScrews?: readonly string[];
+  /** a procedure done once more */
+  readonly again?: boolean;
+}
+
+export type TroubleKind =
+  | 'screw-stripped'
+  | 'will-not-lift'
+  | 'grabbed-again'
+  | 'cup-slips'
+  | 'cut-too-deep'
+  | 'clip-broken'
+  | 'tab-snapped'
+  | 'part-cracked'
+  | 'connector-damaged'
+  | 'screw-lost'
+  | 'screw-never-there'
+  | 'one-screw-more'
+  | 'another-length'
+  | 'other';
+
+export const TROUBLE_KINDS: readonly TroubleKind[] = [
+  'screw-stripped',
+  'will-not-lift',
+  'grabbed-again',
+  'cup-slips',
+  'cut-too-deep',
+  'clip-broken',
+  'tab-snapped',
+  'part-cracked',
+  'connector-damaged',
+  'screw-lost',
+  'screw-never-there',
+  'one-screw-more',
+  'another-length',
+  'other',
+];
+
+export type StopReason = 'swelling' | 'dent' | 'puncture' | 'leak' | 'burnt' | 'smoke' | 'smell' | 'heat' | 'other';
+
+export const STOP_REASONS: readonly StopReason[] = [
+  'swelling',
+  'smoke',
+  'smell',
+  'leak',
+  'puncture',
+  'dent',
+  'burnt',
+  'heat',
+  'other',
+];
+
+export type DecisionAbout = 'missing-screw' | 'left-open' | 'charge' | 'wet' | 'while-open' | 'kit' | 'other';
+
+const DECISIONS: readonly DecisionAbout[] = [
+  'missing-screw',
+  'left-open',
+  'charge',
+  'wet',
+  'while-open',
+  'kit',
+  'other',
+];
+
+/** What an event of each type says. Types and data are published as docs/events.schema.json. */
+export interface EventData extends IntakeEventData, OpeningEventData, PartEventData {
+  readonly note: { readonly text: string };
+  readonly did: { readonly steps: readonly DoneStep[]; readonly anyway?: string };
+  readonly screw: { readonly joint: string; readonly point: string };
+  readonly timer: { readonly step: string; readonly seconds: number };
+  readonly undo: { readonly event: string };
+  readonly trouble: {
+    readonly kind: TroubleKind;
+    readonly text: string;
+    readonly joint?: string;
+    readonly part?: string;
+    readonly point?: string;
+    readonly fastener?: string;
+    readonly length_mm?: number;
+    /** the edge of a bond where it happened */
+    readonly segment?: string;
+    /** what the bond is thought to have had when it would not lift */
+    readonly bond_C?: number;
+  };
+  readonly found: { readonly joint: string; readonly point: string };
+  readonly decision: {
+    readonly about: DecisionAbout;
+    readonly text: string;
+    /** about what is left open at the end: which of it, by its name in `leftOpen` */
+    readonly what?: string;
+    /** about a wet device: what becomes of its board */
+    readonly board?: 'keep' | 'replace';
+  };
+  readonly test: {
+    readonly function: string;
+    readonly result: 'works' | 'fails' | 'not-tried';
+    /** as it came in, before sealing, after it was closed */
+    readonly stage: 'intake' | 'before' | 'after';
+    readonly text?: string;
+  };
+  readonly targets: { readonly targets: readonly Target[]; readonly text?: string };
+  readonly pause: { readonly text?: string };
+  readonly resume: Record<never, never>;
+  readonly stop: { readonly reason: StopReason; readonly text: string };
+  /** said by a lead: `stop` is the event that raised it, and may be left out where only one holds */
+  readonly clear: { readonly stop?: string; readonly text: string; readonly lead?: string };
+  /** the job ends where it stands; a stopped one is ended by a lead */
+  readonly end: { readonly text: string; readonly lead?: string };
+  readonly finish: { readonly text?: string };
+}
+
+export type EventType = keyof EventData;
+
+export type BenchEvent = {
+  readonly [Type in EventType]: {
+    readonly id: string;
+    readonly type: Type;
+    /** ISO 8601 */
+    readonly at: string;
+    readonly by: string;
+    readonly data: EventData[Type];
+  };
+}[EventType];
+
+const id = Joi.string().min(1).max(200);
+const text = Joi.string().max(4000);
+
+const step = Joi.object({
+  id: id.required(),
+  kind: Joi.string().valid('release', 'open', 'lift', 'fit', 'close', 'make', 'procedure').required(),
+  joint: id,
+  part: id,
+  onto: id,
+  staysOpen: Joi.boolean(),
+  name: id,
+  new: Joi.boolean(),
+  freshScrews: Joi.array().max(500).items(id),
+  again: Joi.boolean(),
+});
+
+/** The shape of each type's data. */
+export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
+  note: Joi.object({ text: text.required() }),
+  did: Joi.object({ steps: Joi.array().min(1).max(500).items(step).required(), anyway: text }),
+  screw: Joi.object({ joint: id.required(), point: id.required() }),
+  timer: Joi.object({ step: id.required(), seconds: Joi.number().min(0).max(1_000_000).required() }),
+  undo: Joi.object({ event: Joi.string().guid().required() }),
+  trouble: Joi.object({
+    kind: Joi.string()
+      .valid(...TROUBLE_KINDS)
+      .required(),
+    text: text.allow('').required(),
+    joint: id,
+    part: id,
+    point: id,
+    fastener: id,
+    length_mm: Joi.number().greater(0).max(200),
+    segment: id,
+    bond_C: Joi.number().min(-100).max(2000),
+  }),
+  found: Joi.object({ joint: id.required(), point: id.required() }),
+  decision: Joi.object({
+    about: Joi.string()
+      .valid(...DECISIONS)
+      .required(),
+    text: text.required(),
+    what: Joi.string().max(500).when('about', { is: 'left-open', then: Joi.required(), otherwise: Joi.forbidden() }),
+    board: Joi.string().valid('keep', 'replace').when('about', { not: 'wet', then: Joi.forbidden() }),
+  }),
+  test: Joi.object({
+    function: id.required(),
+    result: Joi.string().valid('works', 'fails', 'not-tried').required(),
+    stage: Joi.string().valid('intake', 'before', 'after').required(),
+    text: text.allow(''),
+  }),
+  targets: Joi.object({ targets: Joi.array().max(50).items(targetSchema).required(), text: text.allow('') }),
+  pause: Joi.object({ text: text.allow('') }),
+  resume: Joi.object({}),
+  stop: Joi.object({
+    reason: Joi.string()
+      .valid(...STOP_REASONS)
+      .required(),
+    text: text.allow('').required(),
+  }),
+  clear: Joi.object({ stop: Joi.string().guid(), text: text.required(), lead: Joi.string().max(200) }),
+  end: Joi.object({ text: text.required(), lead: Joi.string().max(200) }),
+  finish: Joi.object({ text: text.allow('') }),
+  ...INTAKE_EVENTS,
+  ...OPENING_EVENTS,
+  ...PART_EVENTS,
+};
+
+/** What every event has, whatever its type. */
+export const eventEnvelope = Joi.object({
+  id: Joi.string().guid().required(),
+  type: Joi.string().min(1).max(100).required(),
+  at: instant.required(),
+  by: Joi.string().min(1).max(200).required(),
+  data: Joi.object().required(),
+});

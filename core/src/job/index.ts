@@ -1,0 +1,29 @@
+export {
+  type BenchEvent,
+  type DoneStep,
+  EVENT_DATA,
+  type EventData,
+  type DecisionAbout,
+  type EventType,
+  eventEnvelope,
+  STOP_REASONS,
+  type StopReason,
+  TROUBLE_KINDS,
+  type TroubleKind,
+} from './events.ts';
+export { doneSchema, targetSchema } from './request-schema.ts';
+export type { Job } from './job.ts';
+export { type JobState, newJob, type Stop } from './state.ts';
+export { zoneToWarm } from './zones.ts';
+export { dropsOf, type Heating, lastWarmed, pastOf, type Warmed, type Zone } from './opening-state.ts';
+export { isPrepared, targetsForNow, isChargeSettled, isDrying } from './gate.ts';
+export { TRANSPLANT_CHECKS, TRANSPLANT_GATE } from './intake.ts';
+export { type Damage, DAMAGES } from './intake-events.ts';
+export { foldJob, foldOn, withEvent } from './fold.ts';
+export { lastToUndo, undoProblem } from './undoable.ts';
+export { airingLeft_s, benchUses, together } from './bench-use.ts';
+export { leftOpen, type LeftOpen } from './left-open.ts';
+export { type BenchUse, IDLE, ONLY_BENCH, type Surroundings, tooFarAhead, UNKNOWN } from './surroundings.ts';
+export { behindEdge } from './stops.ts';
+export { refusal } from './steps.ts';
+export { softensAt } from './trouble.ts';

@@ -1,0 +1,135 @@
+import Joi from 'joi';
+import type { Face } from '../device-map/index.ts';
+import { type Policy, policySchema } from '../policy/index.ts';
+
+export const DAMAGES = ['crack', 'dent', 'bend', 'liquid', 'corrosion', 'swelling', 'missing'] as const;
+export type Damage = (typeof DAMAGES)[number];
+
+/** What is said, seen, measured and agreed before a device is opened. */
+export interface IntakeEventData {
+  /** the owner's words */
+  readonly words: { readonly text: string };
+  /** a mark on the drawing; the event's own id names it */
+  readonly damage: {
+    readonly kind: Damage;
+    readonly face: Face;
+    readonly x: number;
+    readonly y: number;
+    readonly part?: string;
+    readonly text?: string;
+  };
+  /** pictures that the job's photo store has, by the hash of their content */
+  readonly photo: {
+    readonly shown: string;
+    readonly thumb: string;
+    readonly original?: string;
+    readonly width: number;
+    readonly height: number;
+    readonly part?: string;
+    readonly step?: string;
+    readonly text?: string;
+  };
+  /** takes back a mark or a photograph, whenever it was made */
+  readonly retract: { readonly event: string };
+  /** of the whole device, or of a part */
+  readonly measure: { readonly part?: string; readonly thickness_mm: number };
+  readonly wet: { readonly indicator: 'tripped' | 'clear' | 'not-seen'; readonly text: string };
+  /** 0 to 1, as the device or a meter shows it */
+  readonly charge: { readonly charge: number; readonly source: 'typed' | 'meter'; readonly simulated?: boolean };
+  /** what the owner was told and agreed to */
+  readonly told: {
+    readonly items: readonly string[];
+    readonly who: string;
+    readonly how: 'here' | 'by-phone' | 'in-writing';
+  };
+  /** the bench as it is shown: what of it is so, what is left out and why, the charge, and what the owner was told */
+  readonly prepared: {
+    readonly items: readonly string[];
+    readonly skipped: readonly { readonly item: string; readonly reason: string }[];
+    /** 0 to 1; left out where a reading was recorded before, or the device has none */
+    readonly charge?: number;
+    /** left out where it was recorded as told before */
+    readonly told?: readonly string[];
+  };
+  /** a school changed for this job */
+  readonly policy: { readonly change: Partial<Policy> };
+  readonly 'transplant-allowed': {
+    readonly lead: string;
+    readonly text: string;
+    readonly charge: number;
+    readonly confirmed: readonly string[];
+  };
+  readonly 'transplant-done': {
+    readonly old_V: number;
+    readonly cells_V: readonly number[];
+    readonly checked: readonly string[];
+  };
+}
+
+const id = Joi.string().min(1).max(200);
+const text = Joi.string().allow('').max(4000);
+const hash = Joi.string().pattern(/^[0-9a-f]{64}$/);
+const mm = Joi.number().min(-100).max(3000);
+const pixels = Joi.number().integer().min(1).max(100_000);
+const share = Joi.number().min(0).max(1);
+const volts = Joi.number().min(0).max(100);
+const names = Joi.array().max(200).items(Joi.string().max(4000));
+
+/** The shape of their data. */
+export const INTAKE_EVENTS: { readonly [Type in keyof IntakeEventData]: Joi.ObjectSchema } = {
+  words: Joi.object({ text: text.required() }),
+  damage: Joi.object({
+    kind: Joi.string()
+      .valid(...DAMAGES)
+      .required(),
+    face: Joi.string().valid('front', 'back', 'edge').required(),
+    x: mm.required(),
+    y: mm.required(),
+    part: id,
+    text,
+  }),
+  photo: Joi.object({
+    shown: hash.required(),
+    thumb: hash.required(),
+    original: hash,
+    width: pixels.required(),
+    height: pixels.required(),
+    part: id,
+    step: id,
+    text,
+  }),
+  retract: Joi.object({ event: Joi.string().guid().required() }),
+  measure: Joi.object({ part: id, thickness_mm: Joi.number().greater(0).max(500).required() }),
+  wet: Joi.object({ indicator: Joi.string().valid('tripped', 'clear', 'not-seen').required(), text: text.required() }),
+  charge: Joi.object({
+    charge: share.required(),
+    source: Joi.string().valid('typed', 'meter').required(),
+    simulated: Joi.boolean(),
+  }),
+  told: Joi.object({
+    items: names.required(),
+    who: id.required(),
+    how: Joi.string().valid('here', 'by-phone', 'in-writing').required(),
+  }),
+  prepared: Joi.object({
+    items: names.required(),
+    skipped: Joi.array()
+      .max(200)
+      .items(Joi.object({ item: id.required(), reason: Joi.string().min(1).max(4000).required() }))
+      .required(),
+    charge: share,
+    told: names,
+  }),
+  policy: Joi.object({ change: policySchema.min(1).required() }),
+  'transplant-allowed': Joi.object({
+    lead: id.required(),
+    text: text.required(),
+    charge: share.required(),
+    confirmed: names.required(),
+  }),
+  'transplant-done': Joi.object({
+    old_V: volts.required(),
+    cells_V: Joi.array().min(1).max(20).items(volts).required(),
+    checked: names.required(),
+  }),
+};

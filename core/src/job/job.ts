@@ -1,0 +1,20 @@
+import type { Policy } from '../policy/index.ts';
+import type { Target } from '../search/index.ts';
+import type { Limits } from '../limits/index.ts';
+
+/** A repair job as it was taken in. What became of it is told by its events. */
+export interface Job {
+  readonly id: string;
+  readonly map: string;
+  readonly revision: number;
+  readonly targets: readonly Target[];
+  readonly policy: Partial<Policy>;
+  readonly title: string;
+  readonly owner?: string;
+  readonly serial?: string;
+  readonly colour?: string;
+  /** the workshop's limits when it was taken in; the defaults where it has none */
+  readonly limits?: Limits;
+  /** ISO 8601 */
+  readonly createdAt: string;
+}

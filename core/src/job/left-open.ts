@@ -1,0 +1,88 @@
+import type { Mechanism } from '../holds/index.ts';
+import { inWords } from '../search/index.ts';
+import { partName, thingName } from '../words/index.ts';
+import { testedFunctions } from '../drafts/index.ts';
+import { keyOf, type Screw } from '../screws/index.ts';
+import { dropCount, useAt } from './bench-use.ts';
+import { asItCame, isMet } from './reached.ts';
+import type { JobState } from './state.ts';
+import type { Surroundings } from './surroundings.ts';
+
+/** Something that keeps a repair from being finished. */
+export interface LeftOpen {
+  /** its name, as a decision about it gives it */
+  readonly what: string;
+  readonly text: string;
+  /** a source that is on and a bench that is not aired are not decided away */
+  readonly isFixed: boolean;
+}
+
+/**
+ * What is left open, less what was decided about by name and reason: parts and joints that are not back, screws, targets,
+ * functions that were not tried, heat and vapour.
+ */
+export function leftOpen(mechanism: Mechanism, state: JobState, around: Surroundings): LeftOpen[] {
+  const decided = new Set(state.decisions.flatMap(({ what }) => (what === undefined ? [] : [what])));
+  return everyOpen(mechanism, state, around).filter(({ what, isFixed }) => isFixed || !decided.has(what));
+}
+
+function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings): LeftOpen[] {
+  const { map } = mechanism;
+  const { device, ledger } = state;
+  const lacking = new Set(
+    state.targets.flatMap((each) => ('replace' in each ? (asItCame(state, each).newLacks ?? []) : [])),
+  );
+  const open = (what: string, text: string): LeftOpen => ({ what, text, isFixed: false });
+  const screw = (each: Screw, where: string) => {
+    const joint = map.joints.find(({ id }) => id === each.joint);
+    const of = (joint?.holds ?? []).map((id) => partName(map, id)).join(' and ');
+    const isMapped = joint?.type === 'screw' && joint.points.some(({ id }) => id === each.point);
+    const which = isMapped ? `Screw “${each.point}” of ${of}` : `One screw more than the map has, of ${of},`;
+    return open(`screw:${keyOf(each)}`, `${which} ${where}`);
+  };
+  const named = (id: string) => thingName(map, id);
+  return [
+    ...heatAndVapour(mechanism, state, around),
+    ...map.parts.flatMap((part, index) =>
+      device.status[index] === 0 ? [] : [open(`part:${part.id}`, `${partName(map, part.id)} is not back in its place`)],
+    ),
+    ...map.joints.flatMap(({ id }, index) =>
+      device.released[index] && !lacking.has(id) && !wasNeverThere(mechanism, state, id)
+        ? [open(`joint:${id}`, `${named(id)} is not made again`)]
+        : [],
+    ),
+    ...ledger.onMat.filter(({ joint }) => !lacking.has(joint)).map((each) => screw(each, 'is on the mat')),
+    ...ledger.lost.map((each) => screw(each, 'is lost')),
+    ...state.targets.flatMap((target) =>
+      isMet(mechanism, state, target)
+        ? []
+        : [open(`target:${JSON.stringify(target)}`, `Still to be done: ${inWords(mechanism, target)}`)],
+    ),
+    ...untried(mechanism, state).map(({ id, name }) => open(`test:${id}`, `${name} was not tried`)),
+  ];
+}
+
+function heatAndVapour(mechanism: Mechanism, state: JobState, around: Surroundings): LeftOpen[] {
+  const { heating, solvent } = state.opening;
+  const source = heating
+    ? [{ what: 'source', text: `The source on ${thingName(mechanism.map, heating.joint)} is on`, isFixed: true }]
+    : [];
+  const benches = [...solvent.keys()].flatMap((bench) => {
+    const drops = dropCount(useAt(state, bench, around).drops);
+    const text = `${drops} drops of solvent were used, and the bench was not aired`;
+    return drops > 0 ? [{ what: `bench:${bench}`, text, isFixed: true }] : [];
+  });
+  return [...source, ...benches];
+}
+
+/** Functions that this job's work has touched and of which nobody has said how they do, neither before sealing nor after. */
+function untried(mechanism: Mechanism, state: JobState) {
+  const touched = new Set(testedFunctions(mechanism, state.done));
+  const tried = new Set(state.tests.flatMap((each) => (each.stage === 'intake' ? [] : [each.function])));
+  return mechanism.map.functions.filter(({ id }) => touched.has(id) && !tried.has(id));
+}
+
+function wasNeverThere(mechanism: Mechanism, { ledger }: JobState, id: string): boolean {
+  const joint = mechanism.map.joints.find((each) => each.id === id);
+  return joint?.type === 'screw' && joint.points.every((point) => ledger.neverThere.has(`${id}/${point.id}`));
+}

@@ -1,0 +1,183 @@
+import type { BondJoint } from '../device-map/index.ts';
+import { readingProblem, ROOM_C } from '../heat/index.ts';
+import type { Mechanism } from '../holds/index.ts';
+import { thingName } from '../words/index.ts';
+import type { BenchEvent } from './events.ts';
+import { grown, withKey } from './grown.ts';
+import { withMark } from './mark.ts';
+import type { OpeningEventData } from './opening-events.ts';
+import { type Heating, lastWarmed, type Opening, pastOf, type Warmed } from './opening-state.ts';
+import type { JobState, Outcome } from './state.ts';
+import { releasedBy, releaseProblem } from './steps.ts';
+import { ONLY_BENCH } from './surroundings.ts';
+import { isWarmedThrough, zonesOf } from './zones.ts';
+
+export type OpeningEvent = Extract<BenchEvent, { type: keyof OpeningEventData }>;
+
+export function atOpening(mechanism: Mechanism, state: JobState, event: OpeningEvent): Outcome {
+  const { opening } = state;
+  switch (event.type) {
+    case 'heat-on':
+      return heatOn(mechanism, state, event.data, event.at);
+    case 'heat-reading':
+      return readingsTaken(mechanism, state, event.data);
+    case 'heat-off':
+      return heatOff(mechanism, state, event.data, event.at);
+    case 'edge':
+      return edgeCut(mechanism, state, event.data);
+    case 'placeholder': {
+      const bond = bondOf(mechanism, event.data.joint);
+      if (!bond) return { problem: noBond(event.data.joint) };
+      const { joint, ...picks } = event.data;
+      return opened(state, { placeholders: new Map(opening.placeholders).set(joint, picks) });
+    }
+    case 'solvent':
+      return soaked(mechanism, state, event.data, event.at);
+    case 'aired':
+      return aired(state, event.data, event.at);
+  }
+}
+
+/** A vent of the plan, or one that the solvent of trouble asks for; whether it was long enough is judged before. */
+function aired(state: JobState, { step, bench = ONLY_BENCH }: OpeningEventData['aired'], at: string): Outcome {
+  const { solvent, airedAt } = state.opening;
+  const others = new Map([...solvent].filter(([each]) => each !== bench));
+  return { state: withMark(opened(state, { solvent: others, airedAt: withKey(airedAt, bench, at) }).state, step) };
+}
+
+function opened(state: JobState, change: Partial<Opening>): { readonly state: JobState } {
+  return { state: { ...state, paused: false, opening: { ...state.opening, ...change } } };
+}
+
+function bondOf(mechanism: Mechanism, id: string): BondJoint | null {
+  const joint = mechanism.map.joints.find((each) => each.id === id);
+  return joint?.type === 'bond' ? joint : null;
+}
+
+function noBond(id: string): string {
+  return `There is no bond “${id}” in this map.`;
+}
+
+function isReleased(mechanism: Mechanism, state: JobState, id: string): boolean {
+  return Boolean(state.device.released[mechanism.joint.get(id)!]);
+}
+
+function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['heat-on'], at: string): Outcome {
+  const { opening } = state;
+  const bond = bondOf(mechanism, data.joint);
+  if (!bond) return { problem: noBond(data.joint) };
+  if (opening.heating) {
+    return {
+      problem: `${thingName(mechanism.map, opening.heating.joint)} is being heated. Take the source off first.`,
+    };
+  }
+  if (isReleased(mechanism, state, bond.id))
+    return { problem: 'This bond is released already; nothing is to be heated.' };
+  const zones = zonesOf(bond);
+  if (data.zone !== undefined && !zones.includes(data.zone)) {
+    return { problem: `This bond has no zone “${data.zone}”.` };
+  }
+  const soft = [...opening.placeholders].find(([, { material, count }]) => count > 0 && material === 'plastic');
+  if (data.setting.kind === 'air' && soft) {
+    return { problem: 'Plastic picks are in the gap: hot air softens them. Change them for metal, and say so.' };
+  }
+  const before = lastWarmed(opening, bond.id, data.zone);
+  const gap_s = before ? Math.max(0, (Date.parse(at) - Date.parse(before.offAt)) / 1000) * before.pace : 0;
+  const past = pastOf(before, gap_s);
+  const { bench = ONLY_BENCH } = data;
+  return opened(state, { heating: { ...data, bench, startedAt: at, readings: [], past, simulatedReadings: false } });
+}
+
+function readingsTaken(
+  mechanism: Mechanism,
+  state: JobState,
+  { joint, readings, simulated }: OpeningEventData['heat-reading'],
+): Outcome {
+  const { heating } = state.opening;
+  if (heating?.joint !== joint) return { problem: 'No source is on this bond. Put it on before you read.' };
+  let all = heating.readings;
+  for (const reading of readings) {
+    const { spot } = reading;
+    if (!SPOTS.has(spot) && !mechanism.part.has(spot)) return { problem: `There is no part “${spot}” to read at.` };
+    // a cell that is hotter than anything near it is believed
+    const isCell = mechanism.map.parts.some(({ id, hazards }) => id === spot && hazards?.includes('lithium'));
+    const problem = isCell ? null : readingProblem(reading, all, heating.setting, ROOM_C);
+    if (problem) return { problem };
+    all = grown(all, reading);
+  }
+  const simulatedReadings = heating.simulatedReadings || simulated === true;
+  return opened(state, { heating: { ...heating, readings: all, simulatedReadings } });
+}
+
+const SPOTS: ReadonlySet<string> = new Set(['face', 'bond', 'far']);
+
+/** A bond that is warmed with another is warm as well. */
+function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['heat-off'], at: string): Outcome {
+  const { heating } = state.opening;
+  if (heating?.joint !== data.joint) return { problem: 'No source is on this bond.' };
+  const bond = bondOf(mechanism, data.joint)!;
+  const { zone } = heating;
+  const warmed: Omit<Warmed, 'joint'> = {
+    ...(zone === undefined ? {} : { zone }),
+    setting: data.setting ?? heating.setting,
+    // it was on for as long as the clock says, whatever a client does
+    seconds: Math.max(data.seconds, Math.round(onFor_s(heating, at))),
+    ...reachedBy(data, heating),
+    offAt: at,
+    past: heating.past,
+    pace: heating.pace ?? 1,
+  };
+  const together = mechanism.map.joints.flatMap((each) =>
+    each.type === 'bond' && (each.id === bond.id || (bond.heatGroup !== undefined && each.heatGroup === bond.heatGroup))
+      ? [each.id]
+      : [],
+  );
+  const isOver = (each: Warmed) => together.includes(each.joint) && (zone === undefined || each.zone === zone);
+  const after = opened(state, {
+    heating: null,
+    warmed: [
+      ...state.opening.warmed.filter((each) => !isOver(each)),
+      ...together.map((joint) => ({ joint, ...warmed })),
+    ],
+  });
+  return isWarmedThrough(mechanism.map, after.state.opening, bond)
+    ? { state: withMark(after.state, `heat:${bond.id}`) }
+    : after;
+}
+
+function onFor_s({ startedAt, pace = 1 }: Heating, at: string): number {
+  return (Math.max(0, Date.parse(at) - Date.parse(startedAt)) / 1000) * pace;
+}
+
+/** The hottest that was read in the seam, or is said to have been. */
+function reachedBy({ bond_C }: OpeningEventData['heat-off'], { readings }: Heating): Pick<Warmed, 'reached_C'> {
+  const read = readings.flatMap(({ spot, temp_C }) => (spot === 'bond' ? [temp_C] : []));
+  const all = bond_C === undefined ? read : [...read, bond_C];
+  return all.length > 0 ? { reached_C: all.reduce((most, each) => Math.max(most, each)) } : {};
+}
+
+function edgeCut(mechanism: Mechanism, state: JobState, { joint, segment }: OpeningEventData['edge']): Outcome {
+  const bond = bondOf(mechanism, joint);
+  if (!bond) return { problem: noBond(joint) };
+  if (state.opening.heating?.joint === joint) {
+    return { problem: 'The heat source is still on. Take it off before you cut.' };
+  }
+  const cut = (bond.segments ?? []).filter((each) => each.depth !== undefined);
+  if (!cut.some((each) => each.id === segment)) {
+    return { problem: `“${segment}” is no edge of this bond that is cut.` };
+  }
+  const before = state.opening.cut.get(joint) ?? new Set();
+  if (before.has(segment)) return { problem: 'This edge is cut already.' };
+  const all = new Set([...before, segment]);
+  if (all.size === cut.length) return releasedBy(mechanism, state, joint);
+  const problem = releaseProblem(mechanism, state, joint);
+  return problem ? { problem } : opened(state, { cut: new Map(state.opening.cut).set(joint, all) });
+}
+
+function soaked(mechanism: Mechanism, state: JobState, data: OpeningEventData['solvent'], at: string): Outcome {
+  const bond = bondOf(mechanism, data.joint);
+  if (!bond) return { problem: noBond(data.joint) };
+  const { solvent } = state.opening;
+  const { bench = ONLY_BENCH, drops } = data;
+  return opened(state, { solvent: withKey(solvent, bench, grown(solvent.get(bench) ?? [], { at, drops })) });
+}

@@ -1,0 +1,8 @@
+export { checkTargets, inWords, PlanError, type Target } from './target.ts';
+export { isReached, goalOf } from './goal.ts';
+export { type Goal, leastSets } from './least-set.ts';
+export { movesOf, moveWork, type Move } from './moves.ts';
+export { needsFor } from './need.ts';
+export { precedenceOf, type Precedence } from './precedence.ts';
+export { schoolFor, rebuildWaits } from './school.ts';
+export { noWork, type WorkSet, opsOf, withOps } from './work-set.ts';
