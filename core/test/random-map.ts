@@ -11,7 +11,7 @@ export function random(seed: number): () => number {
   };
 }
 
-const KINDS = ['bracket', 'board', 'camera', 'speaker', 'flex', 'shield', 'lens', 'lead'];
+const KINDS: readonly Part['kind'][] = ['bracket', 'board', 'camera', 'speaker', 'flex', 'shield', 'lens', 'lead'];
 
 /**
  * A made-up device: parts held to the base or to each other by every kind of joint, things lying over things, one lead
@@ -134,6 +134,6 @@ function bare<T extends { under?: readonly UnderEntry[] }>(joint: T): Omit<T, 'u
   return rest;
 }
 
-function part(id: string, kind: string, face: Part['face'], more: Partial<Part>): Part {
+function part(id: string, kind: Part['kind'], face: Part['face'], more: Partial<Part>): Part {
   return { id, name: id, kind, face, box: { x: 0, y: 0, w: 10, h: 10 }, z: { top: 1, bottom: 2 }, ...more };
 }

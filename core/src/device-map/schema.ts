@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { HAZARDS, PART_KINDS } from './types.ts';
 
 /** Limits of one map (device-map.md, "A map is refused or warned about"). */
 export const MAX_PARTS = 500;
@@ -46,12 +47,6 @@ const fastener = Joi.object({
     max: Joi.number().min(Joi.ref('min')).max(10_000).required(),
   }),
 });
-
-const PART_KINDS = (
-  'frame display cover shell plate bracket shield board battery camera speaker earpiece microphone button sensor ' +
-  'vibrator antenna flex lead port tray gasket mesh lens thermal indicator label other'
-).split(' ');
-const HAZARDS = 'lithium glass sharp heat-sensitive static magnet spring fragile-flex no-touch overlooked'.split(' ');
 
 const part = Joi.object({
   id: id.required(),

@@ -28,6 +28,52 @@ export interface Fastener {
   readonly torque?: { readonly min: number; readonly max: number };
 }
 
+export const PART_KINDS = [
+  'frame',
+  'display',
+  'cover',
+  'shell',
+  'plate',
+  'bracket',
+  'shield',
+  'board',
+  'battery',
+  'camera',
+  'speaker',
+  'earpiece',
+  'microphone',
+  'button',
+  'sensor',
+  'vibrator',
+  'antenna',
+  'flex',
+  'lead',
+  'port',
+  'tray',
+  'gasket',
+  'mesh',
+  'lens',
+  'thermal',
+  'indicator',
+  'label',
+  'other',
+] as const;
+export type PartKind = (typeof PART_KINDS)[number];
+
+export const HAZARDS = [
+  'lithium',
+  'glass',
+  'sharp',
+  'heat-sensitive',
+  'static',
+  'magnet',
+  'spring',
+  'fragile-flex',
+  'no-touch',
+  'overlooked',
+] as const;
+export type Hazard = (typeof HAZARDS)[number];
+
 export interface ReplaceEffect {
   readonly effect: 'lost' | 'data' | 'warning' | 'recalibrate' | 'later';
   readonly function?: string;
@@ -37,14 +83,14 @@ export interface ReplaceEffect {
 export interface Part {
   readonly id: string;
   readonly name: string;
-  readonly kind: string;
+  readonly kind: PartKind;
   readonly face: Face;
   readonly box: { readonly x: number; readonly y: number; readonly w: number; readonly h: number };
   readonly outline?: readonly (readonly [number, number])[];
   readonly z: { readonly top: number; readonly bottom: number };
   readonly base?: boolean;
   readonly functions?: readonly string[];
-  readonly hazards?: readonly string[];
+  readonly hazards?: readonly Hazard[];
   readonly reuse?: 'reusable' | 'often-breaks' | 'inspect' | 'single-use';
   readonly under?: readonly UnderEntry[];
   readonly staysWith?: string;
@@ -59,6 +105,11 @@ export interface Part {
   readonly film?: boolean;
   readonly mark?: string;
   readonly hint?: { readonly remove?: string; readonly fit?: string };
+}
+
+/** Does the part close the device from outside: a display, a cover or a shell? */
+export function isOuter({ kind }: Pick<Part, 'kind'>): boolean {
+  return kind === 'display' || kind === 'cover' || kind === 'shell';
 }
 
 interface JointCommon {
@@ -109,7 +160,7 @@ export interface BondSegment {
 }
 
 export type Renewal = 'precut' | 'tape' | 'liquid' | 'with-part' | 'reuse';
-export type HeatSource = 'plate' | 'pad' | 'air' | 'pack' | 'none';
+export type SourceKind = 'plate' | 'pad' | 'air' | 'pack' | 'none';
 
 /** What lies under a bond's heated face: layers counted from `heatFace`, thickness in mm. */
 export interface BondStack {

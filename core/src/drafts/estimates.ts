@@ -1,5 +1,5 @@
 import { type BondJoint, type DeviceMap, type Joint, renewalOf, type Renewal } from '../device-map/index.ts';
-import { isWarmth, USUAL, warmingTime_s } from '../heat/index.ts';
+import { isWarmSource, USUAL, warmingTime_s } from '../heat/index.ts';
 import type { PhysicalOp } from '../holds/index.ts';
 import type { Policy } from '../policy/index.ts';
 
@@ -194,6 +194,6 @@ function bondTool(bond: BondJoint): string | null {
 export function heatOf(map: DeviceMap, bond: BondJoint, policy: Policy): { tool: string; wait_s: number } | null {
   const source = policy.heat ?? bond.recipe?.source ?? 'plate';
   if (!bond.heat || source === 'none') return null;
-  if (isWarmth(source)) return { tool: USUAL[source].name, wait_s: warmingTime_s(map, bond, source) };
+  if (isWarmSource(source)) return { tool: USUAL[source].name, wait_s: warmingTime_s(map, bond, source) };
   return { tool: source, wait_s: bond.recipe!.seconds };
 }

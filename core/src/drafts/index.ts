@@ -1,4 +1,7 @@
-export { type Op, after, type Draft, physicalDraft } from './op.ts';
+export type { Op, Stage } from './op.ts';
+export { procedureOp } from './op.ts';
+export { type OpId, opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
+export { after, type Draft, physicalDraft } from './draft.ts';
 export { TIMES, length_mm, renewalFor } from './estimates.ts';
 export { testedFunctions, testSeconds, withProving } from './proving.ts';
 export { directOnly, type Task, withAllPredecessors } from './task.ts';

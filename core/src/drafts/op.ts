@@ -1,45 +1,14 @@
-import type { Face } from '../device-map/index.ts';
+import type { Face, Joint } from '../device-map/index.ts';
 import type { Mechanism, PhysicalOp } from '../holds/index.ts';
-import { secondsOf, toolOf } from './estimates.ts';
 import type { Policy } from '../policy/index.ts';
-import type { Task } from './task.ts';
+import { secondsOf, toolOf } from './estimates.ts';
+import { type OpId, opId, physicalId, type ProcedureName } from './op-id.ts';
 
 export type Stage = 'prepare' | 'open' | 'strip' | 'move' | 'rebuild' | 'prove' | 'close';
 
-/** The fixed procedures that stand between the physical operations. */
-type ProcedureName =
-  | 'power-off'
-  | 'film'
-  | 'film-off'
-  | 'heat'
-  | 'soak'
-  | 'vent'
-  | 'clean'
-  | 'dry'
-  | 'lay'
-  | 'press'
-  | 'cure'
-  | 'count'
-  | 'renew'
-  | 'power-on'
-  | 'test'
-  | 'transplant'
-  // what has to be settled before the device may be opened
-  | 'agree'
-  | 'run-down'
-  | 'charge-up'
-  | 'prepare'
-  | 'tape'
-  // what trouble asks for
-  | 'look'
-  // a wet device
-  | 'wash'
-  | 'air-dry'
-  | 'try';
-
-/** One operation of a plan (contract.md, compute/plan). Seconds are hands-on; `wait_s` is waiting that follows. */
+/** One operation of a plan (docs/http.md, compute/plan). Seconds are hands-on; `wait_s` is waiting that follows. */
 export interface Op {
-  readonly id: string;
+  readonly id: OpId;
   readonly kind: PhysicalOp['kind'] | 'procedure';
   readonly name?: ProcedureName;
   readonly joint?: string;
@@ -65,99 +34,76 @@ export interface Op {
   readonly notBefore: readonly string[];
 }
 
-/** An operation before it has its place: what it is, and what it says to the order. */
-export interface Draft {
-  readonly op: Omit<Op, 'why' | 'whyNotEarlier' | 'notBefore'>;
-  readonly task: Task;
+/** What a procedure is: its name, what it is done to, how long it takes. All else has a default. */
+export interface Procedure {
+  readonly name: ProcedureName;
+  /** tells it from others of its name where neither a joint nor a part does */
+  readonly of?: string;
+  readonly joint?: string;
+  readonly part?: string;
+  readonly seconds: number;
+  readonly wait_s?: number;
+  readonly stage: Stage;
+  readonly tool?: string | null;
+  readonly face?: Face | null;
+  readonly functions?: readonly string[];
+  readonly why?: string;
+  readonly whyNotEarlier?: string;
 }
 
-export function idOf(mechanism: Mechanism, op: PhysicalOp): string {
-  if (op.kind === 'release' || op.kind === 'make') return `${op.kind}:${mechanism.map.joints[op.joint]!.id}`;
-  return `${op.kind}:${mechanism.map.parts[op.part]!.id}`;
+/** Why an operation stands where it does is told once its place is known. */
+const UNTOLD = { why: '', whyNotEarlier: '', notBefore: [] };
+
+/** Makes a procedure of a plan. */
+export function procedureOp({ of, wait_s, tool = null, face = null, ...given }: Procedure): Op {
+  return {
+    ...UNTOLD,
+    id: opId(given.name, of ?? given.joint ?? given.part),
+    kind: 'procedure',
+    tool,
+    face,
+    ...given,
+    ...(wait_s ? { wait_s } : {}),
+  };
 }
 
-interface PhysicalDraft {
+/** A physical operation at its place: on the device or on the mat, live or not. */
+export interface Physical {
   readonly physical: PhysicalOp;
-  readonly after: Iterable<string>;
+  /** its part lies on the mat, so that no face of the device has to be up */
   readonly onMat: boolean;
   readonly policy: Policy;
   readonly stage: Stage;
   readonly live?: boolean;
-  readonly more?: Partial<Op>;
-  readonly block?: string;
+  readonly isNew?: boolean;
+  readonly staysOpen?: boolean;
 }
 
-export function physicalDraft(mechanism: Mechanism, given: PhysicalDraft): Draft {
-  const { physical, policy } = given;
+/** Makes a physical operation of a plan, with the tool, the face and the seconds that its map and school give. */
+export function physicalOp(mechanism: Mechanism, given: Physical): Op {
+  const { physical, policy, stage } = given;
   const { map } = mechanism;
-  const joint = physical.kind === 'release' || physical.kind === 'make' ? map.joints[physical.joint]! : null;
-  const part = joint === null ? map.parts[(physical as { part: number }).part]! : null;
-  const drive =
-    joint?.type === 'screw'
-      ? map.fasteners.find((each) => each.id === (joint.points[0]!.fastener ?? joint.fastener))!.drive
-      : null;
-  const tool = joint ? toolOf(physical.kind as 'release' | 'make', joint, drive, policy) : null;
-  const face = given.onMat ? null : (joint?.face ?? part!.face);
-  const seconds = secondsOf(physical, joint, policy);
+  const joint = 'joint' in physical ? map.joints[physical.joint]! : null;
+  const part = 'part' in physical ? map.parts[physical.part]! : null;
   const count = joint && 'points' in joint ? joint.points?.length : undefined;
-  const id = idOf(mechanism, physical);
   return {
-    op: {
-      id,
-      kind: physical.kind,
-      ...(joint ? { joint: joint.id } : { part: part!.id }),
-      tool,
-      face,
-      seconds,
-      ...(count === undefined ? {} : { count }),
-      ...(given.live ? { live: true } : {}),
-      stage: given.stage,
-      ...given.more,
-    },
-    task: {
-      id,
-      seconds,
-      tool,
-      face: face === 'edge' ? null : face,
-      after: new Set(given.after),
-      physical,
-      ...(given.block ? { block: given.block } : {}),
-      ...(given.live ? { live: true } : {}),
-    },
+    ...UNTOLD,
+    id: physicalId(mechanism, physical),
+    kind: physical.kind,
+    ...(joint ? { joint: joint.id } : { part: part!.id }),
+    tool: joint ? toolOf(physical.kind as 'release' | 'make', joint, driveOf(mechanism, joint), policy) : null,
+    face: given.onMat ? null : (joint ?? part!).face,
+    seconds: secondsOf(physical, joint, policy),
+    ...(count === undefined ? {} : { count }),
+    ...(given.live ? { live: true } : {}),
+    stage,
+    ...(given.isNew ? { isNew: true } : {}),
+    ...(given.staysOpen ? { staysOpen: true } : {}),
   };
 }
 
-interface ProcedureDraft {
-  readonly id: string;
-  readonly name: ProcedureName;
-  readonly seconds: number;
-  readonly wait_s?: number;
-  readonly tool?: string | null;
-  readonly face?: Face | null;
-  readonly joint?: string;
-  readonly part?: string;
-  readonly functions?: readonly string[];
-  readonly stage: Stage;
-  readonly after: Iterable<string>;
-  readonly starts?: string;
-}
-
-export function procedureDraft(given: ProcedureDraft): Draft {
-  const { after, starts, tool = null, face = null, wait_s, ...rest } = given;
-  return {
-    op: { kind: 'procedure', tool, face, ...rest, ...(wait_s ? { wait_s } : {}) },
-    task: {
-      id: given.id,
-      seconds: given.seconds,
-      tool,
-      face: face === 'edge' ? null : face,
-      after: new Set(after),
-      ...(starts ? { block: starts, starts: true } : {}),
-    },
-  };
-}
-
-/** The same draft with more that has to come before it. */
-export function after(draft: Draft, more: Iterable<string>): Draft {
-  return { ...draft, task: { ...draft.task, after: new Set([...draft.task.after, ...more]) } };
+function driveOf({ map }: Mechanism, joint: Joint): string | null {
+  if (joint.type !== 'screw') return null;
+  const fastener = joint.points[0]!.fastener ?? joint.fastener;
+  return map.fasteners.find((each) => each.id === fastener)!.drive;
 }

@@ -1,7 +1,10 @@
+import { isOuter } from '../device-map/index.ts';
 import type { DeviceState, Mechanism, StripOp } from '../holds/index.ts';
 import { withAllPredecessors } from './task.ts';
 import { TIMES } from './estimates.ts';
-import { after, type Draft, idOf, procedureDraft, type Stage } from './op.ts';
+import { after, type Draft, procedureDraft } from './draft.ts';
+import type { Stage } from './op.ts';
+import { opId, TEST_AFTER, thingOf } from './op-id.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
 
@@ -23,7 +26,9 @@ export function withProving(
   const closing = closingIds(mechanism, path, drafts);
   const ordered = new Map(withAllPredecessors(drafts.map(({ task }) => task)).map((task) => [task.id, task.after]));
   const afterClosing = (id: string) => closing.has(id) || [...closing].some((each) => ordered.get(id)!.has(each));
-  const untilClosed = drafts.filter(({ op }) => !afterClosing(op.id) && !(op.joint && closing.has(`lay:${op.joint}`)));
+  const untilClosed = drafts.filter(
+    ({ op }) => !afterClosing(op.id) && !(op.joint && closing.has(opId('lay', op.joint))),
+  );
   const functions = touchedFunctions(mechanism, path.ops, replaced);
   const seconds = testSeconds(functions);
 
@@ -35,14 +40,14 @@ export function withProving(
     waiting = [draft.op.id];
   };
   const earlier = () => [...untilClosed.map(({ op }) => op.id), ...waiting];
-  const mark = (id: string, name: 'count' | 'power-on' | 'test', duration: number, stage: Stage) =>
-    procedureDraft({ id, name, seconds: duration, stage, after: earlier(), ...(name === 'test' ? { functions } : {}) });
+  const mark = (name: 'count' | 'power-on' | 'test', of: string | undefined, duration: number, stage: Stage) =>
+    procedureDraft({ name, of, seconds: duration, stage, after: earlier(), ...(name === 'test' ? { functions } : {}) });
 
   if (closing.size > 0) {
-    stand(mark('count:close', 'count', TIMES.count, 'close'));
+    stand(mark('count', 'close', TIMES.count, 'close'));
     if (policy.test === 'before-and-after') {
-      if (mechanism.map.procedures?.firstStart) stand(mark('power-on', 'power-on', TIMES.powerOn, 'prove'));
-      stand(mark('test:before', 'test', seconds, 'prove'));
+      if (mechanism.map.procedures?.firstStart) stand(mark('power-on', undefined, TIMES.powerOn, 'prove'));
+      stand(mark('test', 'before', seconds, 'prove'));
     }
   }
   const cells = batteryCounts(mechanism, drafts, ordered);
@@ -59,8 +64,8 @@ export function withProving(
   const last = closing.size > 0 ? [] : [lastCount(all)];
   const everything = [...all, ...last].map(({ op }) => op.id);
   const final = procedureDraft({
-    id: 'test:after',
     name: 'test',
+    of: thingOf(TEST_AFTER),
     seconds,
     functions,
     stage: 'prove',
@@ -71,8 +76,8 @@ export function withProving(
 
 function lastCount(drafts: readonly Draft[]): Draft {
   return procedureDraft({
-    id: 'count:close',
     name: 'count',
+    of: 'close',
     seconds: TIMES.count,
     stage: 'close',
     after: drafts.map(({ op }) => op.id),
@@ -81,7 +86,7 @@ function lastCount(drafts: readonly Draft[]): Draft {
 
 /** The operations that seal the device, none where nothing isolates it on the way. */
 function closingIds(mechanism: Mechanism, path: Precedence, drafts: readonly Draft[]): Set<string> {
-  const ids = new Set(drafts.map(({ op }) => op.id));
+  const ids = new Set<string>(drafts.map(({ op }) => op.id));
   const { alone, together, battery } = mechanism.isolation;
   const isolates = (op: StripOp) =>
     op.kind === 'release'
@@ -92,11 +97,11 @@ function closingIds(mechanism: Mechanism, path: Precedence, drafts: readonly Dra
     const op = path.ops[index]!;
     if (op.kind === 'release') {
       const joint = mechanism.map.joints[op.joint]!;
-      return joint.type === 'bond' && joint.style !== 'tape' ? [`lay:${joint.id}`, `make:${joint.id}`] : [];
+      return joint.type === 'bond' && joint.style !== 'tape' ? [opId('lay', joint.id), opId('make', joint.id)] : [];
     }
     const part = mechanism.map.parts[op.part]!;
-    if (!['cover', 'display', 'shell'].includes(part.kind)) return [];
-    return ids.has(`close:${part.id}`) ? [`close:${part.id}`] : [`fit:${part.id}`];
+    if (!isOuter(part)) return [];
+    return ids.has(opId('close', part.id)) ? [opId('close', part.id)] : [opId('fit', part.id)];
   });
   return new Set(closing.filter((id) => ids.has(id)));
 }
@@ -156,7 +161,7 @@ function filmsOff(
   drafts: readonly Draft[],
   replaced: ReadonlySet<number>,
 ): Before[] {
-  const ids = new Set(drafts.map(({ op }) => op.id));
+  const ids = new Set<string>(drafts.map(({ op }) => op.id));
   return mechanism.map.parts.flatMap((part, number): Before[] => {
     const fresh = replaced.has(number) && (part.film || part.kind === 'display' || part.kind === 'cover');
     const over = (part.under ?? []).flatMap((entry) => ('part' in entry ? [entry.part] : []));
@@ -164,7 +169,6 @@ function filmsOff(
     if (!fresh && !(part.film && covered)) return [];
     const until = over.length > 0 ? over.flatMap((id) => downOf(ids, id)) : downOf(ids, part.id);
     const draft = procedureDraft({
-      id: `film-off:${part.id}`,
       name: 'film-off',
       part: part.id,
       seconds: TIMES.filmPart,
@@ -176,7 +180,7 @@ function filmsOff(
 }
 
 function downOf(ids: ReadonlySet<string>, part: string): string[] {
-  return [`close:${part}`, `fit:${part}`].filter((id) => ids.has(id)).slice(0, 1);
+  return [opId('close', part), opId('fit', part)].filter((id) => ids.has(id)).slice(0, 1);
 }
 
 /** All screws are accounted for before a cell goes in. */
@@ -186,12 +190,12 @@ function batteryCounts(
   ordered: ReadonlyMap<string, ReadonlySet<string>>,
 ): { draft: Draft; until: string }[] {
   return mechanism.isolation.cells.flatMap((cell) => {
-    const until = idOf(mechanism, { kind: 'fit', part: cell, onto: -1 });
+    const { id } = mechanism.map.parts[cell]!;
+    const until = opId('fit', id);
     if (!drafts.some(({ op }) => op.id === until)) return [];
-    const id = `count:${mechanism.map.parts[cell]!.id}`;
     const draft = procedureDraft({
-      id,
       name: 'count',
+      of: id,
       seconds: TIMES.count,
       stage: 'rebuild',
       after: ordered.get(until)!,

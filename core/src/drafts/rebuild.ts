@@ -1,8 +1,10 @@
-import { type BondJoint, isSelfParting, renewalOf } from '../device-map/index.ts';
+import { type BondJoint, isOuter, isSelfParting, renewalOf } from '../device-map/index.ts';
 import { withAllPredecessors } from './task.ts';
 import {
   assembled,
   copyOf,
+  inverse,
+  isStripOp,
   type DeviceState,
   liveJoints,
   type Mechanism,
@@ -22,7 +24,8 @@ import {
   withOps,
   type WorkSet,
 } from '../search/index.ts';
-import { after, type Draft, idOf, physicalDraft, procedureDraft } from './op.ts';
+import { after, type Draft, physicalDraft, procedureDraft } from './draft.ts';
+import { opId, physicalId, thingOf } from './op-id.ts';
 import type { Policy } from '../policy/index.ts';
 import { placesOnMat } from './strip.ts';
 
@@ -71,10 +74,6 @@ export function wayBack(
   if (!larger) return { ...way, path, missing: [] };
   const missing = opsOf(larger).filter((op) => !isIn(undone, op));
   return { ...way, path: precedenceOf(mechanism, whole, larger, rules, true), missing };
-}
-
-function isStripOp(op: PhysicalOp): op is StripOp {
-  return op.kind === 'release' || op.kind === 'open' || op.kind === 'lift';
 }
 
 function isIn(set: WorkSet, op: StripOp): boolean {
@@ -129,22 +128,20 @@ export function rebuildDrafts(
       state.status[part] === OFF;
     const moved = op.kind === 'lift' && onto !== undefined && onto !== mechanism.base;
     return physicalDraft(mechanism, {
-      physical: undoing(op, moved ? onto : -1, opened.has(part)),
+      physical: inverse(op, moved ? onto : undefined, op.kind === 'lift' ? opened.has(part) : undefined),
       after: followers[index]!,
       onMat: moved || onMat[index]!,
       policy: renewal.policy,
       stage: moved ? 'move' : 'rebuild',
-      more: {
-        ...(isNew ? { isNew: true } : {}),
-        ...(op.kind === 'lift' && opened.has(part) ? { staysOpen: true } : {}),
-      },
+      isNew,
+      staysOpen: op.kind === 'lift' && opened.has(part),
     });
   });
   // the natural sequence is the strip-down's, turned round
   const joined = beforeTheirCarrier(mechanism, drafts.toReversed(), renewal.moves);
   const renewed = renewal.moves.flatMap((move) => renewedPieces(mechanism, move));
   const fresh = [...joined, ...renewed].map((draft) => {
-    const pieces = renewed.filter((piece) => draft.op.id === `fit:${renewalHost(mechanism, renewal.moves, piece)}`);
+    const pieces = renewed.filter((piece) => draft.op.id === opId('fit', renewalHost(mechanism, renewal.moves, piece)));
     return pieces.length > 0
       ? after(
           draft,
@@ -156,19 +153,7 @@ export function rebuildDrafts(
 }
 
 function backId(mechanism: Mechanism, op: StripOp): string {
-  return idOf(mechanism, undoing(op, -1, false));
-}
-
-/** `onto` −1: wherever what holds the part lies by then. */
-function undoing(op: StripOp, onto: number, staysOpen: boolean) {
-  switch (op.kind) {
-    case 'release':
-      return { kind: 'make', joint: op.joint } as const;
-    case 'open':
-      return { kind: 'close', part: op.part } as const;
-    case 'lift':
-      return { kind: 'fit', part: op.part, onto, staysOpen } as const;
-  }
+  return physicalId(mechanism, inverse(op));
 }
 
 /** What moves over is on the new part before that is fitted. */
@@ -177,7 +162,7 @@ function beforeTheirCarrier(mechanism: Mechanism, drafts: readonly Draft[], move
   const ordered = new Map(withAllPredecessors(drafts.map(({ task }) => task)).map((task) => [task.id, task.after]));
   return drafts.map((draft) => {
     const move = moves.find(
-      (each) => each.replaced !== mechanism.base && draft.op.id === `fit:${map.parts[each.replaced]!.id}`,
+      (each) => each.replaced !== mechanism.base && draft.op.id === opId('fit', map.parts[each.replaced]!.id),
     );
     if (!move) return draft;
     const along = new Set([move.replaced, ...move.parts, ...move.included]);
@@ -200,7 +185,6 @@ function renewedPieces(mechanism: Mechanism, move: Move): Draft[] {
   return move.renewed.map((part) => {
     const { id } = mechanism.map.parts[part]!;
     return procedureDraft({
-      id: `renew:${id}`,
       name: 'renew',
       part: id,
       seconds: TIMES.renewPiece,
@@ -222,16 +206,16 @@ function withBonds(
   renewal: Renewal,
   remade: ReadonlySet<number>,
 ): Draft[] {
-  const ids = new Set(drafts.map(({ op }) => op.id));
+  const ids = new Set<string>(drafts.map(({ op }) => op.id));
   let all = [...drafts];
   mechanism.map.joints.forEach((joint, number) => {
     if (joint.type !== 'bond') return;
     if (remade.has(number) && !isSelfParting(joint)) {
-      all.push(...pressingDrafts(joint, `make:${joint.id}`, renewal.policy));
+      all.push(...pressingDrafts(joint, opId('make', joint.id), renewal.policy));
       return;
     }
-    const making = `make:${joint.id}`;
-    const goesDown = joint.holds.flatMap((id) => [`close:${id}`, `fit:${id}`]).filter((id) => ids.has(id));
+    const making = opId('make', joint.id);
+    const goesDown = joint.holds.flatMap((id) => [opId('close', id), opId('fit', id)]).filter((id) => ids.has(id));
     if (isSelfParting(joint) ? goesDown.length === 0 : !ids.has(making)) return;
     const comesWithPart =
       renewalOf(joint) === 'with-part' && mechanism.held[number]!.some((part) => renewal.replaced.has(part));
@@ -251,8 +235,8 @@ function withBonds(
 }
 
 function swingsOpen(mechanism: Mechanism, id: string): boolean {
-  const part = mechanism.map.parts[mechanism.part.get(id.slice(id.indexOf(':') + 1))!]!;
-  return part.opens !== undefined || ['display', 'cover', 'shell'].includes(part.kind);
+  const part = mechanism.map.parts[mechanism.part.get(thingOf(id))!]!;
+  return part.opens !== undefined || isOuter(part);
 }
 
 function layingDrafts(bond: BondJoint, comesWithPart: boolean, policy: Policy): Draft[] {
@@ -260,7 +244,6 @@ function layingDrafts(bond: BondJoint, comesWithPart: boolean, policy: Policy): 
   const common = { joint: bond.id, face: bond.face, stage: 'rebuild' } as const;
   const clean = procedureDraft({
     ...common,
-    id: `clean:${bond.id}`,
     name: 'clean',
     seconds: TIMES.clean,
     tool: 'scraper',
@@ -268,7 +251,6 @@ function layingDrafts(bond: BondJoint, comesWithPart: boolean, policy: Policy): 
   });
   const dry = procedureDraft({
     ...common,
-    id: `dry:${bond.id}`,
     name: 'dry',
     seconds: 0,
     face: null,
@@ -277,14 +259,13 @@ function layingDrafts(bond: BondJoint, comesWithPart: boolean, policy: Policy): 
   });
   if (comesWithPart) return [clean, dry];
   const { lay: seconds } = secondsToLay(bond, policy.closing);
-  const lay = procedureDraft({ ...common, id: `lay:${bond.id}`, name: 'lay', seconds, after: [dry.op.id] });
+  const lay = procedureDraft({ ...common, name: 'lay', seconds, after: [dry.op.id] });
   return [clean, dry, lay];
 }
 
 function pressingDrafts(bond: BondJoint, made: string, policy: Policy): Draft[] {
   if (renewalFor(bond, policy.closing) === 'reuse' && !bond.close?.press_s) return [];
   const press = procedureDraft({
-    id: `press:${bond.id}`,
     name: 'press',
     joint: bond.id,
     seconds: TIMES.press,
@@ -295,7 +276,6 @@ function pressingDrafts(bond: BondJoint, made: string, policy: Policy): Draft[] 
   const { cure: cure_s } = secondsToLay(bond, policy.closing);
   if (!cure_s) return [press];
   const cure = procedureDraft({
-    id: `cure:${bond.id}`,
     name: 'cure',
     joint: bond.id,
     seconds: TIMES.cure,

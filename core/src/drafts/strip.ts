@@ -1,4 +1,4 @@
-import type { BondJoint } from '../device-map/index.ts';
+import { type BondJoint, isOuter } from '../device-map/index.ts';
 import {
   applied,
   type DeviceState,
@@ -9,7 +9,9 @@ import {
   type StripOp,
 } from '../holds/index.ts';
 import { heatOf, isSoftened, TIMES } from './estimates.ts';
-import { after, type Draft, idOf, physicalDraft, procedureDraft, type Stage } from './op.ts';
+import { after, type Draft, physicalDraft, procedureDraft } from './draft.ts';
+import type { Stage } from './op.ts';
+import { opId, physicalId } from './op-id.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
 
@@ -22,7 +24,7 @@ export function stripDrafts(
   live: ReadonlySet<number>,
 ): Draft[] {
   if (precedence.ops.length === 0) return [];
-  const ids = precedence.ops.map((op) => idOf(mechanism, op));
+  const ids = precedence.ops.map((op) => physicalId(mechanism, op));
   const before = precedence.before.map((each) => [...each].map((index) => ids[index]!));
   const first = removedFirst(mechanism, precedence, ids, before);
   const opened = isOpenAlready(mechanism, start) ? -1 : openingIndex(mechanism, precedence, first, ids);
@@ -40,7 +42,7 @@ export function workDrafts(
   live: ReadonlySet<number>,
   stageOf: (index: number) => Stage,
 ): Draft[] {
-  const ids = precedence.ops.map((op) => idOf(mechanism, op));
+  const ids = precedence.ops.map((op) => physicalId(mechanism, op));
   const before = precedence.before.map((each) => [...each].map((index) => ids[index]!));
   const onMat = placesOnMat(mechanism, start, precedence.ops);
   const blocks = heatBlocks(mechanism, precedence, policy);
@@ -87,10 +89,8 @@ export function placesOnMat(mechanism: Mechanism, start: DeviceState, ops: reado
   });
 }
 
-const FACES = ['cover', 'display', 'shell'];
-
 function isOpenAlready(mechanism: Mechanism, start: DeviceState): boolean {
-  return mechanism.map.parts.some((part, number) => FACES.includes(part.kind) && start.status[number] !== 0);
+  return mechanism.map.parts.some((part, number) => isOuter(part) && start.status[number] !== 0);
 }
 
 function openingIndex(
@@ -100,8 +100,7 @@ function openingIndex(
   ids: readonly string[],
 ): number {
   return ops.findIndex(
-    (op, index) =>
-      op.kind !== 'release' && !first.has(ids[index]!) && FACES.includes(mechanism.map.parts[op.part]!.kind),
+    (op, index) => op.kind !== 'release' && !first.has(ids[index]!) && isOuter(mechanism.map.parts[op.part]!),
   );
 }
 
@@ -133,7 +132,7 @@ function heatBlocks(mechanism: Mechanism, precedence: Precedence, policy: Policy
   return [...groups.values()].flat().map((cuts) => {
     const bond = bondAt(mechanism, precedence, cuts[0]!);
     const source = heatOf(mechanism.map, bond, policy)!;
-    return { id: `heat:${bond.id}`, bond, tool: source.tool, wait_s: source.wait_s, cuts };
+    return { id: opId('heat', bond.id), bond, tool: source.tool, wait_s: source.wait_s, cuts };
   });
 }
 
@@ -155,7 +154,6 @@ function heatDraft(
   const zones = new Set((block.bond.segments ?? []).map((each) => each.zone).filter((zone) => zone !== undefined));
   const rounds = Math.max(1, zones.size);
   return procedureDraft({
-    id: block.id,
     name: 'heat',
     joint: block.bond.id,
     seconds: TIMES.heat * rounds,
@@ -164,7 +162,8 @@ function heatDraft(
     face: onMat[block.cuts[0]!] ? null : (block.bond.heatFace ?? bondAt(mechanism, precedence, block.cuts[0]!).face),
     stage: stageOf(block.cuts[0]!),
     after: earlier,
-    starts: block.id,
+    block: block.id,
+    starts: true,
   });
 }
 
@@ -186,17 +185,15 @@ function soakDrafts(
     const common = { joint: bond.id, face: onMat[index] ? null : bond.face, stage: stageOf(index) } as const;
     const soak = procedureDraft({
       ...common,
-      id: `soak:${bond.id}`,
       name: 'soak',
       seconds: TIMES.soak,
       wait_s: bond.solvent?.soak_s ?? TIMES.cellSoak,
-      after: [...before[index]!, ...(softened ? [`heat:${bond.id}`] : [])],
+      after: [...before[index]!, ...(softened ? [opId('heat', bond.id)] : [])],
     });
     if (!softened) return [soak];
     // warmed first, the source off and away, and only then solvent
     const warm = procedureDraft({
       ...common,
-      id: `heat:${bond.id}`,
       name: 'heat',
       tool: 'warm pack',
       seconds: TIMES.heat,
@@ -210,7 +207,7 @@ function soakDrafts(
 /** A soak stands before its cut. */
 function withSoaks(drafts: readonly Draft[], soaks: readonly Draft[]): Draft[] {
   return drafts.map((draft) => {
-    const soak = soaks.find((each) => `release:${each.op.joint}` === draft.op.id);
+    const soak = soaks.find((each) => opId('release', each.op.joint) === draft.op.id);
     return soak ? after(draft, [soak.op.id]) : draft;
   });
 }
@@ -218,15 +215,20 @@ function withSoaks(drafts: readonly Draft[], soaks: readonly Draft[]): Draft[] {
 /** Solvent only after the last heat; where heat has to follow it all the same, the bench is aired between them. */
 function apart(drafts: readonly Draft[], soaks: readonly Draft[]): Draft[] {
   const heats = drafts.filter(({ op }) => op.name === 'heat');
-  const followsSoak = (heat: Draft, soak: Draft) => heat.task.after.has(`release:${soak.op.joint}`);
+  const followsSoak = (heat: Draft, soak: Draft) => heat.task.after.has(opId('release', soak.op.joint));
   const vents = heats.flatMap((heat) => {
     const soaked = soaks.filter((soak) => followsSoak(heat, soak));
     if (soaked.length === 0) return [];
-    const vent = { id: `vent:${heat.op.joint}`, name: 'vent', seconds: TIMES.vent, wait_s: TIMES.ventWait } as const;
+    const vent = {
+      id: opId('vent', heat.op.joint),
+      name: 'vent',
+      seconds: TIMES.vent,
+      wait_s: TIMES.ventWait,
+    } as const;
     return [procedureDraft({ ...vent, stage: 'strip', after: soaked.map(({ op }) => op.id) })];
   });
   const vented = drafts.map((draft) => {
-    const vent = vents.find(({ op }) => draft.op.name === 'heat' && op.id === `vent:${draft.op.joint}`);
+    const vent = vents.find(({ op }) => draft.op.name === 'heat' && op.id === opId('vent', draft.op.joint));
     return vent ? after(draft, [vent.op.id]) : draft;
   });
   const cooled = soaks.map((soak) =>
@@ -243,13 +245,12 @@ function filmDrafts(mechanism: Mechanism, ids: readonly string[]): Draft[] {
   return mechanism.map.parts.flatMap((part): Draft[] => {
     if (!part.film) return [];
     const over = (part.under ?? []).flatMap((entry) =>
-      'part' in entry ? [`open:${entry.part}`, `lift:${entry.part}`].filter((id) => ids.includes(id)) : [],
+      'part' in entry ? [opId('open', entry.part), opId('lift', entry.part)].filter((id) => ids.includes(id)) : [],
     );
-    const baredBy = over.length > 0 ? over : ids.filter((id) => id === `lift:${part.id}`);
+    const baredBy = over.length > 0 ? over : ids.filter((id) => id === opId('lift', part.id));
     if (baredBy.length === 0) return [];
     return [
       procedureDraft({
-        id: `film:${part.id}`,
         name: 'film',
         part: part.id,
         seconds: TIMES.filmPart,
@@ -281,7 +282,7 @@ function withPreparation(
         mechanism.map.parts[mechanism.part.get(op.part!)!]!.hazards?.includes('glass')),
   );
   if (atRisk) {
-    const film = procedureDraft({ id: 'film', name: 'film', seconds: TIMES.film, stage: 'prepare', after: own });
+    const film = procedureDraft({ name: 'film', seconds: TIMES.film, stage: 'prepare', after: own });
     preparation.push(film);
     prepared = prepared.map((draft) =>
       opensOrHeats(mechanism, draft) && !own.has(draft.op.id) ? after(draft, ['film']) : draft,
@@ -289,7 +290,6 @@ function withPreparation(
   }
   if (mechanism.map.battery && !isDead(mechanism, start)) {
     const off = procedureDraft({
-      id: 'power-off',
       name: 'power-off',
       seconds: TIMES.powerOff,
       stage: 'prepare',

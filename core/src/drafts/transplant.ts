@@ -1,6 +1,7 @@
 import type { Mechanism } from '../holds/index.ts';
 import { TIMES } from './estimates.ts';
-import { after, type Draft, procedureDraft } from './op.ts';
+import { after, type Draft, procedureDraft } from './draft.ts';
+import { opId } from './op-id.ts';
 import type { Policy } from '../policy/index.ts';
 
 /**
@@ -16,10 +17,9 @@ export function withTransplant(
   const packs = policy.newBattery === 'cell-transplant' ? packsOf(mechanism, replaced) : [];
   return packs.reduce<Draft[]>(
     (all, part) => {
-      const fitting = `fit:${part}`;
+      const fitting = opId('fit', part);
       if (!all.some(({ op }) => op.id === fitting)) return all;
       const transplant = procedureDraft({
-        id: `transplant:${part}`,
         name: 'transplant',
         part,
         seconds: TIMES.transplant,

@@ -1,5 +1,5 @@
 import { materialNamed } from './materials.ts';
-import type { Face, HeatSource } from './request.ts';
+import type { Boundary, HeatSource } from './request.ts';
 import { meetingOf } from './slab.ts';
 import { type Direction, type Lines, Splitting } from './splitting.ts';
 
@@ -21,10 +21,10 @@ export interface FieldRequest {
   readonly source: HeatSource;
   /** where the source touches: 1 heated, 0 not; all of it where it is left out */
   readonly heated?: ArrayLike<number>;
-  readonly after: Face;
-  readonly far: Face;
+  readonly after: Boundary;
+  readonly far: Boundary;
   /** what the rim loses; nothing where it is left out */
-  readonly rim?: Face;
+  readonly rim?: Boundary;
   readonly initial_C: number;
   /** the same source on it, or gone, before the time that is looked at */
   readonly past?: readonly { readonly isHeated: boolean; readonly seconds: number }[];

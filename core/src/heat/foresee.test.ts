@@ -18,7 +18,7 @@ import {
   usualSetting,
   type Warming,
   warmingTime_s,
-  WARMTHS,
+  WARM_SOURCES,
 } from './index.ts';
 
 const front = (change: Partial<Warming> = {}): Warming => ({
@@ -196,7 +196,7 @@ describe('how a bond is warmed', () => {
 
   it("takes the recipe's time with the recipe's source, else until it is soft by the slow end", () => {
     expect(warmingTime_s(tern5(), seal, 'plate')).toBe(300);
-    for (const kind of WARMTHS) {
+    for (const kind of WARM_SOURCES) {
       const seconds = warmingTime_s(tern5(), seal, kind);
       const { ready } = foresee({ ...front(), setting: settingFor(seal, kind), heat_s: seconds });
       expect(ready.likely).not.toBeNull();

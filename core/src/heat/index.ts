@@ -30,7 +30,7 @@ export { type Recipe, RECIPES, settingOfRecipe } from './recipes.ts';
 export { type HeatRequest, heatRequest, type HeatSource } from './request.ts';
 export {
   type HeatSetting,
-  isWarmth,
+  isWarmSource,
   kindFor,
   measuredSource,
   ROOM_C,
@@ -40,8 +40,8 @@ export {
   USUAL,
   usualSetting,
   SETTING_RANGES,
-  type Warmth,
-  WARMTHS,
+  type WarmSource,
+  WARM_SOURCES,
 } from './setting.ts';
 export { valueAt } from './series.ts';
 export { type HeatResult, heatThrough } from './solve.ts';

@@ -2,21 +2,21 @@ import type { BondJoint, BondStack, DeviceMap } from '../device-map/index.ts';
 import { stackOfBond } from './bond-stack.ts';
 import { foresee, type Foresight, type Warming } from './foresee.ts';
 import { materialNamed } from './materials.ts';
-import { settingFor, type Warmth } from './setting.ts';
+import { settingFor, type WarmSource } from './setting.ts';
 
 /** Where the map does not say where a bond softens (checks.md, limits; common practice). */
 export const SOFTENS_C = 60;
 /** Nobody warms longer than this before trying something else (guess). */
 const LONGEST_S = 900;
 /** What it takes where no time is long enough: the recipes in use, common practice. */
-const USUAL_S: Readonly<Record<Warmth, number>> = { plate: 300, pad: 360, air: 240, pack: 90 };
+const USUAL_S: Readonly<Record<WarmSource, number>> = { plate: 300, pad: 360, air: 240, pack: 90 };
 
-const known = new WeakMap<BondJoint, Map<Warmth, number>>();
+const known = new WeakMap<BondJoint, Map<WarmSource, number>>();
 
 /** How long a bond is warmed: its recipe's time with its recipe's source, else until it is soft by the slow end. */
-export function warmingTime_s(map: DeviceMap, bond: BondJoint, kind: Warmth): number {
+export function warmingTime_s(map: DeviceMap, bond: BondJoint, kind: WarmSource): number {
   if (bond.recipe?.source === kind) return bond.recipe.seconds;
-  const times = known.get(bond) ?? new Map<Warmth, number>();
+  const times = known.get(bond) ?? new Map<WarmSource, number>();
   known.set(bond, times);
   const seconds = times.get(kind) ?? untilSoft_s(warmingOf(map, bond, kind, LONGEST_S)) ?? USUAL_S[kind];
   times.set(kind, seconds);
@@ -32,7 +32,7 @@ function untilSoft_s(warming: Warming): number | null {
 }
 
 /** A bond of a map, warmed as is usual for a source. */
-export function warmingOf(map: DeviceMap, bond: BondJoint, kind: Warmth, heat_s: number): Warming {
+export function warmingOf(map: DeviceMap, bond: BondJoint, kind: WarmSource, heat_s: number): Warming {
   const stack = stackOfBond(map, bond);
   return { stack, soften_C: bond.soften_C ?? SOFTENS_C, setting: settingFor(bond, kind), heat_s };
 }
@@ -43,7 +43,7 @@ export function isForeseeable({ layers }: BondStack): boolean {
 }
 
 /** What a source does to a bond of a map in the time that it takes; null where nobody knows what it is made of. */
-export function foreseeBond(map: DeviceMap, bond: BondJoint, kind: Warmth): Foresight | null {
+export function foreseeBond(map: DeviceMap, bond: BondJoint, kind: WarmSource): Foresight | null {
   if (!isForeseeable(stackOfBond(map, bond))) return null;
   return foresee(warmingOf(map, bond, kind, warmingTime_s(map, bond, kind)));
 }

@@ -1,10 +1,10 @@
-import { FAR_AIR, type HeatSetting, usualSetting, type Warmth } from './setting.ts';
+import { FAR_AIR, type HeatSetting, usualSetting, type WarmSource } from './setting.ts';
 
 /** A way of warming that is in use (work.md, stage 2; common practice), to be laid over another. */
 export interface Recipe {
   readonly id: string;
   readonly name: string;
-  readonly kind: Warmth;
+  readonly kind: WarmSource;
   readonly temp_C: number;
   readonly seconds: number;
   /** where it differs from what is usual for its kind */

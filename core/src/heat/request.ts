@@ -6,7 +6,7 @@ export type LayerRequest =
   | { readonly material: string; readonly thickness_mm: number }
   | { readonly k: number; readonly rho: number; readonly cp: number; readonly thickness_mm: number };
 
-export interface Face {
+export interface Boundary {
   readonly h_W_m2K: number;
   readonly temp_C: number;
 }
@@ -36,8 +36,8 @@ export interface HeatRequest {
   readonly layers: readonly LayerRequest[];
   readonly source: HeatSource;
   /** what the heated face meets once the source is gone */
-  readonly after: Face;
-  readonly far: Face;
+  readonly after: Boundary;
+  readonly far: Boundary;
   readonly initial_C: number;
   readonly heat_s: number;
   readonly total_s: number;

@@ -1,9 +1,9 @@
 import Joi from 'joi';
-import type { BondJoint, HeatSource as SourceKind } from '../device-map/index.ts';
+import type { BondJoint, SourceKind } from '../device-map/index.ts';
 import type { HeatSource } from './request.ts';
 
 /** Sources that a device can be warmed with; `none` warms nothing. */
-export type Warmth = Exclude<SourceKind, 'none'>;
+export type WarmSource = Exclude<SourceKind, 'none'>;
 
 /** A figure that is not known exactly: a guess has a reach, and so has a fit. */
 export interface Reach {
@@ -14,7 +14,7 @@ export interface Reach {
 
 /** A source as it is set up on the bench. */
 export interface HeatSetting {
-  readonly kind: Warmth;
+  readonly kind: WarmSource;
   readonly temp_C: number;
   /** what the source gives to a face for each degree between them, W/m²K */
   readonly transfer: Reach;
@@ -43,7 +43,7 @@ const GUESS = 'guess';
  * What is usual for each source. Temperatures are common practice; transfers are guesses, wide enough for a film or a
  * case between (plate), a soft pad that lies close, a nozzle nearer or farther (air), a pack with or without a cloth.
  */
-export const USUAL: Readonly<Record<Warmth, Usual>> = {
+export const USUAL: Readonly<Record<WarmSource, Usual>> = {
   plate: { name: 'warming plate', temp_C: 70, transfer: { low: 200, likely: 350, high: 600 } },
   pad: { name: 'heat pad', temp_C: 60, transfer: { low: 200, likely: 320, high: 500 } },
   air: { name: 'hot air', temp_C: 80, transfer: { low: 90, likely: 130, high: 190 } },
@@ -59,14 +59,14 @@ export const USUAL: Readonly<Record<Warmth, Usual>> = {
 const FAR_AIR_mm = 60;
 export const FAR_AIR: Reach = { low: 50, likely: 70, high: 100 };
 
-export const WARMTHS = Object.keys(USUAL) as readonly Warmth[];
+export const WARM_SOURCES = Object.keys(USUAL) as readonly WarmSource[];
 
-export function usualSetting(kind: Warmth, temp_C = USUAL[kind].temp_C): HeatSetting {
+export function usualSetting(kind: WarmSource, temp_C = USUAL[kind].temp_C): HeatSetting {
   const { transfer, capacity_J_m2K } = USUAL[kind];
   return { kind, temp_C, transfer, origin: GUESS, ...(capacity_J_m2K === undefined ? {} : { capacity_J_m2K }) };
 }
 
-export function isWarmth(kind: string | null | undefined): kind is Warmth {
+export function isWarmSource(kind: string | null | undefined): kind is WarmSource {
   return kind !== null && kind !== undefined && Object.hasOwn(USUAL, kind);
 }
 
@@ -89,7 +89,7 @@ export function sourceOf({ kind, temp_C, capacity_J_m2K }: HeatSetting, transfer
 }
 
 /** What a bench heats with: hotter is no source for an adhesive, and a ruin (guesses). */
-export const SETTING_RANGES: Readonly<Record<Warmth, { least_C: number; most_C: number }>> = {
+export const SETTING_RANGES: Readonly<Record<WarmSource, { least_C: number; most_C: number }>> = {
   plate: { least_C: 30, most_C: 120 },
   pad: { least_C: 30, most_C: 120 },
   pack: { least_C: 30, most_C: 110 },
@@ -101,7 +101,7 @@ const W_m2K = Joi.number().greater(0).max(100_000);
 /** The shape of a setting; a low end above the high one is refused. */
 export const settingSchema = Joi.object({
   kind: Joi.string()
-    .valid(...WARMTHS)
+    .valid(...WARM_SOURCES)
     .required(),
   temp_C: Joi.number().min(-50).max(1000).required(),
   transfer: Joi.object({
@@ -122,7 +122,7 @@ const ELSEWHERE = 1.3;
  */
 export function measuredSource<
   T extends { readonly setting: HeatSetting; readonly map: string; readonly joint: string },
->(sources: readonly T[], kind: Warmth, on: { readonly map: string; readonly joint: string }): T | undefined {
+>(sources: readonly T[], kind: WarmSource, on: { readonly map: string; readonly joint: string }): T | undefined {
   const same = sources.filter(({ setting }) => setting.kind === kind);
   const here = same.findLast(({ map, joint }) => map === on.map && joint === on.joint);
   const elsewhere = kind === 'air' ? undefined : same.at(-1);
@@ -149,7 +149,7 @@ export function settingFor(
   return { ...usual, ...measured.setting, temp_C: usual.temp_C };
 }
 
-export function kindFor({ recipe }: Pick<BondJoint, 'recipe'>, school: SourceKind | null): Warmth {
-  if (isWarmth(school)) return school;
-  return isWarmth(recipe?.source) ? recipe.source : 'plate';
+export function kindFor({ recipe }: Pick<BondJoint, 'recipe'>, school: SourceKind | null): WarmSource {
+  if (isWarmSource(school)) return school;
+  return isWarmSource(recipe?.source) ? recipe.source : 'plate';
 }

@@ -1,12 +1,12 @@
-import type { Face, HeatSource } from './request.ts';
-import type { Reading, Stack } from './stack.ts';
+import type { Boundary, HeatSource } from './request.ts';
+import type { ProbeWeights, Stack } from './stack.ts';
 
 /** What the heated face meets for a while: something at a steady temperature, or a pack that grows cold. */
 export type Meeting =
-  | { readonly kind: 'steady'; readonly face: Face }
+  | { readonly kind: 'steady'; readonly face: Boundary }
   | { readonly kind: 'pack'; readonly capacity: number; readonly contact: number };
 
-export function meetingOf(source: HeatSource, after: Face): Meeting {
+export function meetingOf(source: HeatSource, after: Boundary): Meeting {
   switch (source.kind) {
     case 'plate':
       return { kind: 'steady', face: { h_W_m2K: source.contact_W_m2K, temp_C: source.temp_C } };
@@ -38,7 +38,7 @@ export class Slab {
   /** cells before the stack's own: 1 with a pack */
   readonly #lead: number;
 
-  constructor(stack: Stack, meeting: Meeting, far: Face) {
+  constructor(stack: Stack, meeting: Meeting, far: Boundary) {
     const cells = stack.capacity.length;
     this.#stack = stack;
     this.#lead = meeting.kind === 'pack' ? 1 : 0;
@@ -89,7 +89,7 @@ export class Slab {
   }
 
   /** What a probe reads, its faces among it. */
-  read(temps: Float64Array, reading: Reading): number {
+  read(temps: Float64Array, reading: ProbeWeights): number {
     const cells = this.size - this.#lead;
     let sum = 0;
     for (const [cell, weight] of reading) {

@@ -1,7 +1,7 @@
 import { Integration } from './integrate.ts';
 import type { HeatRequest, HeatSource } from './request.ts';
 import { meetingOf, Slab } from './slab.ts';
-import { readingOf, type Stack, stackOf } from './stack.ts';
+import { probeWeights, type Stack, stackOf } from './stack.ts';
 
 /** contract.md, compute/heat. */
 export interface HeatResult {
@@ -42,7 +42,7 @@ export function heatThrough(request: HeatRequest, past: readonly Phase[] = []): 
   const { source, after, far, initial_C, total_s, probes } = request;
   const heat_s = source.kind === 'none' ? 0 : Math.min(request.heat_s, total_s);
   const stack = stackOf(request.layers);
-  const readings = probes.map((probe) => readingOf(stack, probe));
+  const readings = probes.map((probe) => probeWeights(stack, probe));
   const times_s = momentsOf(heat_s, total_s);
   const values = probes.map((): number[] => []);
 

@@ -53,13 +53,13 @@ function sharesOf(count: number): number[] {
 }
 
 /** Weights by which a probe reads the temperatures of cells: `[cell, weight]`, the faces being −1 and `size`. */
-export type Reading = readonly (readonly [number, number])[];
+export type ProbeWeights = readonly (readonly [number, number])[];
 
 /**
  * Between the middles of two cells a temperature lies on the straight lines that the heat flow through both has; at a
  * face between the cell and the face itself.
  */
-export function readingOf(stack: Stack, probe: Probe): Reading {
+export function probeWeights(stack: Stack, probe: Probe): ProbeWeights {
   const { layerOf, middle, half } = stack;
   const size = layerOf.length;
   const at = layerOf.findIndex((layer, cell) => layer === probe.layer && middle[cell]! >= probe.fraction);

@@ -226,7 +226,7 @@ describe('joints that part by themselves, hinges', () => {
 });
 
 describe('isolation', () => {
-  const parts = [{ id: 'board' }, { id: 'cell', kind: 'battery' }, { id: 'cell-2', kind: 'battery' }];
+  const parts = [{ id: 'board' }, { id: 'cell', kind: 'battery' as const }, { id: 'cell-2', kind: 'battery' as const }];
   const common = [
     clip('b', 'board', 'base'),
     clip('c1', 'cell', 'base'),

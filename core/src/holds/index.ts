@@ -20,3 +20,4 @@ export { isMarkedLive, liveJoints } from './live.ts';
 export { judge, replay } from './legal.ts';
 export { namedNeed, namedOp, type NamedOp, numberedOp, possibleNow } from './possible.ts';
 export { isLegalNow, withHost } from './may.ts';
+export { inverse, isStripOp } from './inverse.ts';

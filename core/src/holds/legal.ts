@@ -7,12 +7,12 @@ import { type DeviceState, OFF, OPEN } from './state.ts';
 import { type Unmet, unmetFor } from './unmet.ts';
 
 /** How an operation stands to a state: it may be done, changes nothing, or goes against the rules. */
-export type Verdict =
+export type Judgement =
   | { readonly verdict: 'legal' }
   | { readonly verdict: 'nothing-to-do' }
   | { readonly verdict: 'illegal'; readonly unmet: readonly Unmet[] };
 
-export function judge(mechanism: Mechanism, state: DeviceState, op: PhysicalOp): Verdict {
+export function judge(mechanism: Mechanism, state: DeviceState, op: PhysicalOp): Judgement {
   switch (op.kind) {
     case 'release':
     case 'open':

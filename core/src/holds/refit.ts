@@ -1,6 +1,7 @@
 import { isLive } from './live.ts';
+import { inverse } from './inverse.ts';
 import type { Mechanism } from './mechanism.ts';
-import { applied, type RebuildOp, type StripOp } from './operation.ts';
+import { applied, type RebuildOp } from './operation.ts';
 import { type DeviceState, OFF, OPEN, sameState, SEATED } from './state.ts';
 import { type ExtraWaits, unmetFor } from './unmet.ts';
 
@@ -20,20 +21,9 @@ export function mayRebuild(
 ): boolean {
   const after = stateToUndo(mechanism, state, op);
   if (!after) return false;
-  const unmet = unmetFor(mechanism, after, undoing(op), { live: live ?? NONE, extra });
+  const unmet = unmetFor(mechanism, after, inverse(op), { live: live ?? NONE, extra });
   if (unmet.length === 0 || live || op.kind !== 'make') return unmet.length === 0;
   return unmet.every((each) => each.need === 'isolated') && isLive(mechanism, after, op.joint);
-}
-
-function undoing(op: RebuildOp): StripOp {
-  switch (op.kind) {
-    case 'make':
-      return { kind: 'release', joint: op.joint };
-    case 'close':
-      return { kind: 'open', part: op.part };
-    case 'fit':
-      return { kind: 'lift', part: op.part };
-  }
 }
 
 /** The state after the operation, or null where it can't be done for want of what it works on. */
@@ -57,7 +47,7 @@ function stateToUndo(mechanism: Mechanism, state: DeviceState, op: RebuildOp): D
       if (!hosts.some((host) => state.group[host] === place)) return null;
       const next = applied(mechanism, state, op);
       // lifting it again must take along just what comes with it now
-      return sameState(applied(mechanism, next, undoing(op)), state) ? next : null;
+      return sameState(applied(mechanism, next, inverse(op)), state) ? next : null;
     }
   }
 }

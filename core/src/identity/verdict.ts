@@ -10,7 +10,7 @@ export interface BoardFacts {
   readonly answer?: RegistryAnswer;
 }
 
-export interface Verdict {
+export interface PartVerdict {
   readonly verdict: 'use' | 'send-back' | 'hold';
   /** why, the weightiest first */
   readonly reasons: readonly string[];
@@ -23,7 +23,7 @@ const FEWEST_PLACES = 2;
  * May this board be used? Barred, locked and contradicting ones go back; what is not known yet is held. A bar or a lock
  * is a reason to send it back, never something to get around.
  */
-export function boardVerdict({ numbers, answer }: BoardFacts): Verdict {
+export function boardVerdict({ numbers, answer }: BoardFacts): PartVerdict {
   const { numbers: checked, agree } = checkNumbers(numbers);
   const back: string[] = [];
   const hold: string[] = [];

@@ -1,7 +1,16 @@
 import type { Mechanism } from '../holds/index.ts';
 import type { Budget } from '../order/index.ts';
 import type { Joint } from '../device-map/index.ts';
-import { type Op, testedFunctions, testSeconds, TIMES } from '../drafts/index.ts';
+import {
+  type Op,
+  testedFunctions,
+  testSeconds,
+  TIMES,
+  opId,
+  procedureOp,
+  TEST_AFTER,
+  thingOf,
+} from '../drafts/index.ts';
 import { opTitle } from '../words/index.ts';
 import { type Plan, planRepair } from '../plan/index.ts';
 import { settled } from '../policy/index.ts';
@@ -112,26 +121,21 @@ function withFilmsOff(mechanism: Mechanism, state: JobState, ops: readonly Op[])
   const { map } = mechanism;
   const fitted = new Set(state.done.flatMap((op) => (op.kind === 'fit' && op.new ? [op.part!] : [])));
   return map.parts.reduce<readonly Op[]>((all, part) => {
-    const id = `film-off:${part.id}`;
+    const id = opId('film-off', part.id);
     const isCovered = part.film || part.kind === 'display' || part.kind === 'cover';
     if (!isCovered || !fitted.has(part.id) || state.steps.has(id) || all.some((op) => op.id === id)) return all;
     const over = (part.under ?? []).flatMap((entry) => ('part' in entry ? [entry.part] : []));
     const covers = new Set(over.length > 0 ? over : [part.id]);
     const closes = (op: Op) => (op.kind === 'close' || op.kind === 'fit') && covers.has(op.part!);
-    const before = all.findIndex((op) => closes(op) || op.id === 'test:after');
-    const filmOff: Op = {
-      id,
-      kind: 'procedure',
+    const before = all.findIndex((op) => closes(op) || op.id === TEST_AFTER);
+    const filmOff = procedureOp({
       name: 'film-off',
       part: part.id,
-      tool: null,
-      face: null,
       seconds: TIMES.filmPart,
       stage: 'rebuild',
       why: 'A film that is left on is sealed in.',
       whyNotEarlier: 'It keeps fingers off until then.',
-      notBefore: [],
-    };
+    });
     return before < 0 ? [...all, filmOff] : all.toSpliced(before, 0, filmOff);
   }, ops);
 }
@@ -140,21 +144,17 @@ function withFilmsOff(mechanism: Mechanism, state: JobState, ops: readonly Op[])
 function withTests(mechanism: Mechanism, state: JobState, plan: Plan, ops: readonly Op[]): readonly Op[] {
   const functions = testedFunctions(mechanism, [...state.done, ...plan.strip, ...plan.rebuild.map(asDone)]);
   const tested = ops.map((op) => (op.name === 'test' ? { ...op, functions, seconds: testSeconds(functions) } : op));
-  const isTried = tested.some((op) => op.id === 'test:after') || state.steps.has('test:after');
+  const isTried = tested.some((op) => op.id === TEST_AFTER) || state.steps.has(TEST_AFTER);
   if (isTried || functions.length === 0 || state.done.length === 0) return tested;
-  const last: Op = {
-    id: 'test:after',
-    kind: 'procedure',
+  const last = procedureOp({
     name: 'test',
-    tool: null,
-    face: null,
+    of: thingOf(TEST_AFTER),
     seconds: testSeconds(functions),
     functions,
     stage: 'prove',
     why: 'Whatever could have been touched is tried before it is handed over.',
     whyNotEarlier: 'After everything is back.',
-    notBefore: [],
-  };
+  });
   return [...tested, last];
 }
 
@@ -172,19 +172,16 @@ function aired(ops: readonly Op[], { opening, limits }: JobState): readonly Op[]
   const vent = timed.findIndex((op) => op.name === 'vent');
   if (vent >= 0 && (heat < 0 || vent < heat)) return timed;
   const at = heat < 0 ? timed.length : heat;
-  return timed.toSpliced(at, 0, {
-    id: heat < 0 ? 'vent:bench' : `vent:${timed[heat]!.joint}`,
-    kind: 'procedure',
+  const vented = procedureOp({
     name: 'vent',
-    tool: null,
-    face: null,
+    of: timed[heat]?.joint ?? 'bench',
     seconds: TIMES.vent,
     wait_s: seconds,
     stage: timed[heat]?.stage ?? 'close',
     why: `${drops} drops of solvent were used: their vapour can catch fire at the ${heat < 0 ? 'next heat source' : 'heat source'}.`,
     whyNotEarlier: 'After the last solvent.',
-    notBefore: [],
   });
+  return timed.toSpliced(at, 0, vented);
 }
 
 /** What a plan takes for granted until it is counted (common practice: a few drops). */
@@ -199,10 +196,16 @@ function addedOp(map: Mechanism['map'], step: string, before: Op, troubles: JobS
   const whyNotEarlier = `Before ${opTitle(map, before)}.`;
   if (name === 'tape') {
     const why = 'Clear tape over the whole face holds splinters and gives a cup a surface.';
-    return { ...tapeOp(step.slice('tape:'.length)), ...at, why, whyNotEarlier };
+    return { ...tapeOp(thingOf(step), at), why, whyNotEarlier };
   }
-  const op = { id: step, kind: 'procedure', name, tool: null, notBefore: [] } as const;
-  return { ...op, ...at, ...timesOf(name, joint), why: whyAdded(map, name, joint, troubles), whyNotEarlier };
+  return procedureOp({
+    name,
+    of: thingOf(step),
+    ...at,
+    ...timesOf(name, joint),
+    why: whyAdded(map, name, joint, troubles),
+    whyNotEarlier,
+  });
 }
 
 /** Where the map has no recipe: what is usual for a plate (common practice). */

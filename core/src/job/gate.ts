@@ -1,3 +1,4 @@
+import { opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import type { DoneOp } from '../plan/index.ts';
 import { partName } from '../words/index.ts';
@@ -79,7 +80,7 @@ const OPENS: ReadonlySet<string> = new Set(['did', 'screw', 'heat-on', 'edge', '
 
 /** A screw that is laid, a bond that is warmed, an edge that is cut is the beginning of its joint's release. */
 function releaseOf(joint: string): DoneStep {
-  return { id: `release:${joint}`, kind: 'release', joint };
+  return { id: opId('release', joint), kind: 'release', joint };
 }
 
 /** Is the gate behind: passed, or the device open already? */

@@ -1,3 +1,4 @@
+import { opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { settled } from '../policy/index.ts';
 import type { BenchEvent } from './events.ts';
@@ -121,7 +122,7 @@ function transplanted(
   }
   const pack = mechanism.map.battery?.part ?? '';
   return {
-    state: { ...withMark(state, `transplant:${pack}`), transplant: { ...state.transplant, done: { ...data, at } } },
+    state: { ...withMark(state, opId('transplant', pack)), transplant: { ...state.transplant, done: { ...data, at } } },
   };
 }
 

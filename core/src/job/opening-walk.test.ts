@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../test/bench.ts';
 import { EFFORT } from '../../test/effort.ts';
 import { shearwater11, tern5 } from '../../test/maps.ts';
-import { usualSetting, WARMTHS } from '../heat/index.ts';
+import { usualSetting, WARM_SOURCES } from '../heat/index.ts';
 import { airing } from '../solvent/index.ts';
 import { dropsOf } from './opening-state.ts';
 import type { EventData, EventType } from './events.ts';
@@ -14,7 +14,7 @@ type Said = { readonly type: EventType; readonly data: EventData[EventType] };
 /** What somebody might say at an opening, sense and nonsense. */
 function sayings(joints: readonly string[], segments: readonly string[]): fc.Arbitrary<Said> {
   const joint = fc.constantFrom(...joints, 'nothing');
-  const setting = fc.constantFrom(...WARMTHS).map((kind) => usualSetting(kind));
+  const setting = fc.constantFrom(...WARM_SOURCES).map((kind) => usualSetting(kind));
   const reading = fc.record({
     at_s: fc.integer({ min: 0, max: 400 }),
     temp_C: fc.integer({ min: -50, max: 120 }),

@@ -1,3 +1,4 @@
+import { opId } from '../drafts/index.ts';
 import type { BondJoint } from '../device-map/index.ts';
 import { readingProblem, ROOM_C } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
@@ -141,7 +142,7 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
     ],
   });
   return isWarmedThrough(mechanism.map, after.state.opening, bond)
-    ? { state: withMark(after.state, `heat:${bond.id}`) }
+    ? { state: withMark(after.state, opId('heat', bond.id)) }
     : after;
 }
 

@@ -1,3 +1,4 @@
+import { opId } from '../drafts/index.ts';
 import {
   applied,
   changesNothing,
@@ -96,7 +97,7 @@ function namedDone(step: DoneStep): DoneOp {
 
 /** A joint released by its own kind of work: the last screw laid, the last edge cut. */
 export function releasedBy(mechanism: Mechanism, state: JobState, joint: string): Outcome {
-  return stepDone(mechanism, state, { id: `release:${joint}`, kind: 'release', joint }, false);
+  return stepDone(mechanism, state, { id: opId('release', joint), kind: 'release', joint }, false);
 }
 
 /** Why a joint can't be released by its own kind of work; null where it can. */

@@ -1,4 +1,5 @@
-import { type BondJoint, fastenerAt } from '../device-map/index.ts';
+import { opId } from '../drafts/index.ts';
+import { type BondJoint, fastenerAt, isOuter } from '../device-map/index.ts';
 import { SOFTENS_C } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { type Ledger, lose, type Screw } from '../screws/index.ts';
@@ -95,10 +96,10 @@ function withTapeOn(mechanism: Mechanism, state: JobState, joint: string | undef
 function withTape(mechanism: Mechanism, state: JobState, part: string | undefined): JobState {
   const index = mechanism.part.get(part ?? '');
   const each = index === undefined ? undefined : mechanism.map.parts[index];
-  if (!each || state.device.status[index!] !== 0 || !FACES.includes(each.kind)) return state;
+  if (!each || state.device.status[index!] !== 0 || !(isOuter(each) || each.kind === 'lens')) return state;
   const bond = mechanism.map.joints.find((one) => one.type === 'bond' && one.holds.includes(each.id));
-  if (!bond || state.added.some(({ step }) => step === `tape:${each.id}`)) return state;
-  return withAddedStep(state, `tape:${each.id}`, `release:${bond.id}`);
+  if (!bond || state.added.some(({ step }) => step === opId('tape', each.id))) return state;
+  return withAddedStep(state, opId('tape', each.id), opId('release', bond.id));
 }
 
 /** Told twice before it was done, it is done once. */
@@ -107,8 +108,6 @@ function withAddedStep(state: JobState, step: string, before: string): JobState 
   return { ...state, added: [...state.added, { step, before }] };
 }
 
-const FACES = ['cover', 'display', 'shell', 'lens'];
-
 function withLook(
   mechanism: Mechanism,
   state: JobState,
@@ -116,7 +115,7 @@ function withLook(
   joint: string | undefined,
 ): JobState {
   if (joint === undefined || !mechanism.joint.has(joint)) return state;
-  return withAddedStep(state, `look:${joint}`, `${before}:${joint}`);
+  return withAddedStep(state, opId('look', joint), `${before}:${joint}`);
 }
 
 /** What lies behind the edge is looked at before anything goes on; where that is a cell, the work stops as well. */
@@ -134,7 +133,7 @@ function withStep(
   joint: string | undefined,
 ): JobState {
   if (mechanism.map.joints.find((each) => each.id === joint)?.type !== 'bond') return state;
-  return withAddedStep(state, `${procedure}:${joint}`, `release:${joint}`);
+  return withAddedStep(state, `${procedure}:${joint}`, opId('release', joint));
 }
 
 function withReplacement(mechanism: Mechanism, state: JobState, part: string | undefined): JobState {

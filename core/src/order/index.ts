@@ -2,7 +2,7 @@ export {
   type Budget,
   costOf,
   CycleError,
-  type Gate,
+  type Admission,
   type OrderOp,
   type OrderProblem,
   type OrderResult,

@@ -47,7 +47,7 @@ export class CycleError extends Error {
  * Constraints that depend on what has been done and can't be said by `after` alone. `commits` are operations that
  * start something which must then be finished, and so are never done early for free.
  */
-export interface Gate<S> {
+export interface Admission<S> {
   readonly start: S;
   /** true where it admits everything */
   readonly isOpen?: boolean;

@@ -1,7 +1,7 @@
 import FlatQueue from 'flatqueue';
 import { changesLeft, runBound } from './bound.ts';
 import { networkOf } from './network.ts';
-import { type Budget, costOf, type Gate, type OrderProblem, type OrderResult } from './problem.ts';
+import { type Budget, costOf, type Admission, type OrderProblem, type OrderResult } from './problem.ts';
 
 /** A point of the search: what is done, what is in hand, which face is up. `cost` counts setups only. */
 interface Node<S> {
@@ -12,7 +12,7 @@ interface Node<S> {
   readonly cost: number;
   readonly bound: number;
   readonly key: string;
-  readonly gate: S;
+  readonly admission: S;
   /** the operations done on the way here from `parent` */
   readonly steps: readonly number[];
   readonly parent: Node<S> | null;
@@ -21,7 +21,7 @@ interface Node<S> {
 const MOST_NODES = 700_000;
 const BEAM_WIDTHS = [1, 12, 120];
 
-const OPEN_GATE: Gate<null> = {
+const OPEN_GATE: Admission<null> = {
   isOpen: true,
   start: null,
   admits: () => true,
@@ -40,8 +40,8 @@ const OPEN_GATE: Gate<null> = {
  * When the budget runs out the best order found is returned with the least bound still open.
  * @throws CycleError
  */
-export function solveOrder<S = null>(problem: OrderProblem, budget: Budget, gate?: Gate<S>): OrderResult {
-  const search = new Search<S>(problem, gate ?? (OPEN_GATE as unknown as Gate<S>));
+export function solveOrder<S = null>(problem: OrderProblem, budget: Budget, admission?: Admission<S>): OrderResult {
+  const search = new Search<S>(problem, admission ?? (OPEN_GATE as unknown as Admission<S>));
   const until = budget.now() + budget.limitMs;
   const expired = () => budget.now() > until;
   const work = problem.ops.reduce((sum, op) => sum + op.seconds, 0);
@@ -80,7 +80,7 @@ function foundBy<S>(node: Node<S>, problem: OrderProblem): Found {
   return { order: orderOf(node, problem), cost: node.cost };
 }
 
-/** No order satisfies the gate; without one this can't happen. */
+/** No order satisfies the admission; without one this can't happen. */
 export class NoOrderError extends Error {
   constructor() {
     super('These operations have no order that the rules allow.');
@@ -90,20 +90,20 @@ export class NoOrderError extends Error {
 
 class Search<S> {
   readonly #problem: OrderProblem;
-  readonly #gate: Gate<S>;
+  readonly #admission: Admission<S>;
   readonly #network;
   readonly #tools;
   readonly #faces;
   readonly root: Node<S>;
 
-  constructor(problem: OrderProblem, gate: Gate<S>) {
+  constructor(problem: OrderProblem, admission: Admission<S>) {
     this.#problem = problem;
-    this.#gate = gate;
+    this.#admission = admission;
     this.#network = networkOf(problem);
     const { size, words, tool, face, tools, faces, startTool, startFace } = this.#network;
     this.#tools = runBound(this.#network, tool, tools);
     this.#faces = runBound(this.#network, face, faces);
-    this.root = this.#settled(new Uint32Array(words), size, startTool, startFace, 0, gate.start, [], null);
+    this.root = this.#settled(new Uint32Array(words), size, startTool, startFace, 0, admission.start, [], null);
   }
 
   /** Takes what costs least now, again and again: a first order for problems of any size. Null where it gets stuck. */
@@ -113,20 +113,20 @@ class Search<S> {
     next.forEach((followers) => followers.forEach((op) => waiting[op]!++));
     const ready = new Set([...waiting.keys()].filter((op) => waiting[op] === 0));
     const order: string[] = [];
-    let [nowTool, nowFace, cost, gate] = [startTool, startFace, 0, this.#gate.start];
+    let [nowTool, nowFace, cost, admission] = [startTool, startFace, 0, this.#admission.start];
     const setup = (op: number) => this.#setupCost(op, nowTool, nowFace);
     while (ready.size > 0) {
       let chosen = -1;
       for (const op of ready) {
-        if (!this.#gate.admits(gate, op)) continue;
+        if (!this.#admission.admits(admission, op)) continue;
         if (chosen < 0 || setup(op) < setup(chosen)) chosen = op;
-        if (setup(chosen) === 0 && !this.#gate.commits(chosen)) break;
+        if (setup(chosen) === 0 && !this.#admission.commits(chosen)) break;
       }
       if (chosen < 0) return null;
       cost += setup(chosen);
       if (tool[chosen]! >= 0) nowTool = tool[chosen]!;
       if (face[chosen]! >= 0) nowFace = face[chosen]!;
-      gate = this.#gate.after(gate, chosen);
+      admission = this.#admission.after(admission, chosen);
       ready.delete(chosen);
       for (const each of next[chosen]!) if (--waiting[each]! === 0) ready.add(each);
       order.push(this.#problem.ops[chosen]!.id);
@@ -189,17 +189,17 @@ class Search<S> {
   *#expand(node: Node<S>): Generator<Node<S>> {
     const { tool, face } = this.#network;
     const taken = new Set<number>();
-    for (const op of this.#free(node.done, node.gate)) {
+    for (const op of this.#free(node.done, node.admission)) {
       const nextTool = tool[op]! < 0 ? node.tool : tool[op]!;
       const nextFace = face[op]! < 0 ? node.face : face[op]!;
       const pair = (nextTool + 1) * (this.#network.faces + 1) + nextFace + 1;
-      const commits = this.#gate.commits(op);
+      const commits = this.#admission.commits(op);
       if (taken.has(pair) && !commits) continue;
       if (!commits) taken.add(pair);
       const cost = node.cost + this.#setupCost(op, node.tool, node.face);
       const done = withBit(node.done, op);
-      const gate = this.#gate.after(node.gate, op);
-      yield this.#settled(done, node.left - 1, nextTool, nextFace, cost, gate, [op], node);
+      const admission = this.#admission.after(node.admission, op);
+      yield this.#settled(done, node.left - 1, nextTool, nextFace, cost, admission, [op], node);
     }
   }
 
@@ -218,30 +218,30 @@ class Search<S> {
     const done = start.slice();
     const steps = [...first];
     let left = startLeft;
-    let gate = startGate;
+    let admission = startGate;
     const pending = this.#ready(done);
     const free: number[] = [];
     for (let at = 0; at < pending.length; at++) {
       const op = pending[at]!;
       const needsSetup = (toolOf[op]! >= 0 && toolOf[op] !== tool) || (faceOf[op]! >= 0 && faceOf[op] !== face);
-      if (needsSetup || this.#gate.commits(op) || !this.#gate.admits(gate, op)) {
+      if (needsSetup || this.#admission.commits(op) || !this.#admission.admits(admission, op)) {
         free.push(op);
         continue;
       }
       done[op >>> 5]! |= 1 << (op & 31);
-      gate = this.#gate.after(gate, op);
+      admission = this.#admission.after(admission, op);
       steps.push(op);
       left--;
       for (const each of this.#network.next[op]!) if (this.#isReady(done, each)) pending.push(each);
-      // what the gate held back may be admitted now
-      if (this.#gate.isOpen !== true) pending.push(...free.splice(0));
+      // what the admission held back may be admitted now
+      if (this.#admission.isOpen !== true) pending.push(...free.splice(0));
     }
     const toolChanges = changesLeft(this.#tools, free, tool);
     const faceRuns = changesLeft(this.#faces, free, face);
     const flips = face < 0 && faceRuns > 0 ? faceRuns - 1 : faceRuns;
     const bound = cost + toolChanges * this.#problem.toolChangeSeconds + flips * this.#problem.flipSeconds;
-    const key = keyOf(done, tool, face) + (this.#gate.key?.(gate) ?? '');
-    return { done, left, tool, face, cost, bound, key, gate, steps, parent };
+    const key = keyOf(done, tool, face) + (this.#admission.key?.(admission) ?? '');
+    return { done, left, tool, face, cost, bound, key, admission, steps, parent };
   }
 
   /** Operations that are not done and whose predecessors are. */
@@ -261,8 +261,8 @@ class Search<S> {
     return true;
   }
 
-  #free(done: Uint32Array, gate: S): number[] {
-    return this.#ready(done).filter((op) => this.#gate.admits(gate, op));
+  #free(done: Uint32Array, admission: S): number[] {
+    return this.#ready(done).filter((op) => this.#admission.admits(admission, op));
   }
 }
 

@@ -1,6 +1,6 @@
 import { type CalendarDate, lastReturnDate } from '../calendar/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
-import { boardVerdict, type RegistryAnswer, type Verdict } from '../identity/index.ts';
+import { boardVerdict, type RegistryAnswer, type PartVerdict } from '../identity/index.ts';
 
 export type PartCondition = 'good' | 'damaged' | 'wrong';
 export type PartDecision = 'accept' | 'accept-anyway' | 'hold' | 'send-back';
@@ -50,7 +50,7 @@ export function returnBy(part: DeskPart): CalendarDate {
 }
 
 /** May it be used, by what is known of it? A board also by its numbers and what the register answers. */
-export function partVerdict(map: DeviceMap, part: DeskPart): Verdict {
+export function partVerdict(map: DeviceMap, part: DeskPart): PartVerdict {
   const { looked } = part;
   if (looked?.condition === 'damaged') return { verdict: 'send-back', reasons: ['It is damaged.', ...noteOf(part)] };
   if (looked?.condition === 'wrong') {

@@ -1,8 +1,8 @@
 import { applied, type DeviceState, type Mechanism, type Rules, isLegalNow, withHost } from '../holds/index.ts';
-import type { Gate } from '../order/index.ts';
+import type { Admission } from '../order/index.ts';
 import type { Task } from '../drafts/index.ts';
 
-/** What the gate remembers on the way: the block it is in, a live joint not yet followed by isolation, the device. */
+/** What the admission remembers on the way: the block it is in, a live joint not yet followed by isolation, the device. */
 export interface Place {
   readonly block: string | null;
   readonly blockLeft: number;
@@ -15,14 +15,19 @@ export interface Place {
  * Blocks are not interrupted, and what leads to a dead device follows a live joint directly. With a device to start from,
  * every physical operation is also judged against its state.
  */
-export function gateFor(mechanism: Mechanism, tasks: readonly Task[], isolating: ReadonlySet<string>, rules: Rules) {
+export function admissionFor(
+  mechanism: Mechanism,
+  tasks: readonly Task[],
+  isolating: ReadonlySet<string>,
+  rules: Rules,
+) {
   const sizes = new Map<string, number>();
   for (const { block } of tasks) if (block) sizes.set(block, (sizes.get(block) ?? 0) + 1);
   const towards = new Set(isolating);
   for (const task of tasks) if (isolating.has(task.id)) task.after.forEach((id) => towards.add(id));
   const anyLive = tasks.some((task) => task.live);
 
-  return (device: DeviceState | null): Gate<Place> => ({
+  return (device: DeviceState | null): Admission<Place> => ({
     start: { block: null, blockLeft: 0, live: false, isolatingLeft: isolating.size, device },
     key: (place) => (place.device ? place.device.group.join() : ''),
     commits: (op) => tasks[op]!.starts === true || tasks[op]!.live === true,

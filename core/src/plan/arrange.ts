@@ -2,23 +2,26 @@ import {
   applied,
   carried,
   type DeviceState,
+  inverse,
+  isStripOp,
   type Mechanism,
   OFF,
   type PhysicalOp,
   type Rules,
+  type StripOp,
   isLegalNow,
   withHost,
 } from '../holds/index.ts';
 import {
   type Budget,
   costOf,
-  type Gate,
+  type Admission,
   NoOrderError,
   type OrderProblem,
   type OrderResult,
   solveOrder,
 } from '../order/index.ts';
-import { gateFor, type Place } from './admission.ts';
+import { admissionFor, type Place } from './admission.ts';
 import { directOnly, type Task, withAllPredecessors } from '../drafts/index.ts';
 import { tidied } from './tidy.ts';
 
@@ -40,12 +43,12 @@ export function arrange(
 ): OrderResult {
   const tasks = withAllPredecessors(given);
   const problem = problemOf(tasks);
-  const gate = gateFor(mechanism, tasks, isolating, rules);
-  const first = trySolving(() => solveOrder(problem, budget, gate(null)));
+  const admission = admissionFor(mechanism, tasks, isolating, rules);
+  const first = trySolving(() => solveOrder(problem, budget, admission(null)));
   if (first && isLegal(mechanism, start, tasks, first.order, rules)) {
-    return naturally(mechanism, start, tasks, problem, first, gate(null), rules);
+    return naturally(mechanism, start, tasks, problem, first, admission(null), rules);
   }
-  return trySolving(() => solveOrder(problem, budget, gate(start))) ?? asGiven(problem);
+  return trySolving(() => solveOrder(problem, budget, admission(start))) ?? asGiven(problem);
 }
 
 /**
@@ -62,10 +65,10 @@ export function arrangeBack(
 ): OrderResult & { readonly onto: ReadonlyMap<string, number> } {
   const tasks = withAllPredecessors(given);
   const problem = problemOf(tasks);
-  const gate = gateFor(mechanism, tasks, new Set(), rules);
-  const first = trySolving(() => solveOrder(problem, budget, gate(null)));
+  const admission = admissionFor(mechanism, tasks, new Set(), rules);
+  const first = trySolving(() => solveOrder(problem, budget, admission(null)));
   if (first && isLegal(mechanism, start, tasks, first.order, rules)) {
-    return { ...naturally(mechanism, start, tasks, problem, first, gate(null), rules), onto: new Map() };
+    return { ...naturally(mechanism, start, tasks, problem, first, admission(null), rules), onto: new Map() };
   }
 
   const moved = tasks.reduce(
@@ -75,7 +78,7 @@ export function arrangeBack(
   // where the places of the procedures leave no way back at all, the way back goes before them
   for (const wanted of [given, freeOfProcedures(given)]) {
     const turned = withAllPredecessors(turnedRound(withAllPredecessors(wanted)));
-    const down = gateFor(mechanism, turned, new Set(), rules)(whole);
+    const down = admissionFor(mechanism, turned, new Set(), rules)(whole);
     const found = trySolving(() => solveOrder(problemOf(turned), budget, groupKeeping(mechanism, turned, moved, down)));
     if (!found) continue;
     const order = [...found.order].reverse();
@@ -117,10 +120,10 @@ function naturally(
   tasks: readonly Task[],
   problem: OrderProblem,
   found: OrderResult,
-  gate: Gate<Place>,
+  admission: Admission<Place>,
   rules: Rules,
 ): OrderResult {
-  const cost = costOf(problem, tidied(tasks, found.order, gate));
+  const cost = costOf(problem, tidied(tasks, found.order, admission));
   if (cost.seconds > found.seconds + 1e-9 || !isLegal(mechanism, start, tasks, cost.order, rules)) return found;
   return { ...found, ...cost };
 }
@@ -183,18 +186,9 @@ function turnedRound(tasks: readonly Task[]): Task[] {
   }));
 }
 
-function undone(op: PhysicalOp): PhysicalOp | undefined {
-  switch (op.kind) {
-    case 'make':
-      return { kind: 'release', joint: op.joint };
-    case 'close':
-      return { kind: 'open', part: op.part };
-    case 'fit':
-      return { kind: 'lift', part: op.part };
-    default:
-      // taking off what moves over comes before anything is put back, and is no part of the way down
-      return undefined;
-  }
+/** Taking off what moves over comes before anything is put back, and is no part of the way down. */
+function undone(op: PhysicalOp): StripOp | undefined {
+  return isStripOp(op) ? undefined : inverse(op);
 }
 
 /** Lifts take along just what lies with the part where the rebuild starts. */
@@ -202,12 +196,12 @@ function groupKeeping(
   mechanism: Mechanism,
   tasks: readonly Task[],
   start: DeviceState,
-  gate: Gate<Place>,
-): Gate<Place> {
+  admission: Admission<Place>,
+): Admission<Place> {
   return {
-    ...gate,
+    ...admission,
     admits(place, op) {
-      if (!gate.admits(place, op)) return false;
+      if (!admission.admits(place, op)) return false;
       const { physical } = tasks[op]!;
       if (physical?.kind !== 'lift' || !place.device) return true;
       const along = carried(mechanism, place.device, physical.part);

@@ -18,7 +18,7 @@ const hasty = { now: () => performance.now(), limitMs: 250 };
 const plan = (map: DeviceMap, targets: readonly Target[], policy: Partial<Policy> = {}) =>
   planRepair({ map, targets, policy }, budget);
 const physical = (ops: readonly Op[]) => ops.filter((op) => op.kind !== 'procedure');
-const ids = (ops: readonly Op[]) => ops.map((op) => op.id);
+const ids = (ops: readonly Op[]): string[] => ops.map((op) => op.id);
 const before = (ops: readonly Op[], a: string, b: string) => {
   expect(ids(ops)).toEqual(expect.arrayContaining([a, b]));
   expect(ids(ops).indexOf(a), `${a} before ${b}`).toBeLessThan(ids(ops).indexOf(b));

@@ -45,6 +45,7 @@ import {
   stripDrafts,
   workDrafts,
   withTransplant,
+  opId,
 } from '../drafts/index.ts';
 import { type Policy, settled } from '../policy/index.ts';
 import { type DoneOp, openTargets, type Present, presentState } from './present.ts';
@@ -254,9 +255,9 @@ function withIsolationAfterLive(mechanism: Mechanism, start: DeviceState, goal: 
 function isolatingIds(mechanism: Mechanism, set: WorkSet): Set<string> {
   const { alone, together, battery } = mechanism.isolation;
   const joints = [...alone, ...together].filter((joint) => set.joints[joint]);
-  const ids = joints.map((joint) => `release:${mechanism.map.joints[joint]!.id}`);
+  const ids = joints.map((joint) => opId('release', mechanism.map.joints[joint]!.id));
   if (alone.length + together.length === 0 && battery >= 0 && set.parts[battery] === OFF) {
-    ids.push(`lift:${mechanism.map.parts[battery]!.id}`);
+    ids.push(opId('lift', mechanism.map.parts[battery]!.id));
   }
   return new Set(ids);
 }
@@ -267,7 +268,7 @@ function played(
   drafts: readonly Draft[],
   order: readonly string[],
 ): { state: DeviceState; ops: PhysicalOp[] } {
-  const byId = new Map(drafts.map(({ op, task }) => [op.id, task.physical]));
+  const byId = new Map<string, PhysicalOp | undefined>(drafts.map(({ op, task }) => [op.id, task.physical]));
   const ops = order.flatMap((id) => byId.get(id) ?? []);
   return { state: ops.reduce((state, op) => applied(mechanism, state, op), copyOf(start)), ops };
 }
@@ -310,7 +311,7 @@ function afterMoves(drafts: readonly Draft[], moves: readonly Draft[]): Draft[] 
     // a bond that is undone in the move is cleaned after that
     return after(
       draft,
-      ids.filter((id) => draft.op.joint !== undefined && id === `release:${draft.op.joint}`),
+      ids.filter((id) => draft.op.joint !== undefined && id === opId('release', draft.op.joint)),
     );
   });
 }
@@ -327,7 +328,7 @@ function withPlaces(
   drafts: readonly Draft[],
   found: ReturnType<typeof arrangeBack>,
 ): Op[] {
-  const byId = new Map(drafts.map(({ op, task }) => [op.id, task.physical]));
+  const byId = new Map<string, PhysicalOp | undefined>(drafts.map(({ op, task }) => [op.id, task.physical]));
   let state = start;
   return found.order.map((id, index) => {
     const op = ops[index]!;

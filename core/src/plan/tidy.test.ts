@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import type { Gate } from '../order/index.ts';
+import type { Admission } from '../order/index.ts';
 import type { Task } from '../drafts/task.ts';
 import { tidied } from './tidy.ts';
 
-const open: Gate<null> = { start: null, admits: () => true, after: () => null, commits: () => false };
+const open: Admission<null> = { start: null, admits: () => true, after: () => null, commits: () => false };
 const task = (id: string, tool: string | null, after: string[] = [], face: string | null = null): Task => ({
   id,
   seconds: 1,
@@ -44,8 +44,8 @@ describe('tidied', () => {
     expect(order.slice(0, 2).sort()).toEqual(['a', 'c']);
   });
 
-  it('keeps to the gate, and gives the order back where that leaves no way', () => {
-    const shut: Gate<null> = { ...open, admits: () => false };
+  it('keeps to the admission, and gives the order back where that leaves no way', () => {
+    const shut: Admission<null> = { ...open, admits: () => false };
     const tasks = [task('a', null), task('b', null)];
     expect(tidied(tasks, ['b', 'a'], shut)).toEqual(['b', 'a']);
   });

@@ -1,4 +1,4 @@
-import type { Gate } from '../order/index.ts';
+import type { Admission } from '../order/index.ts';
 import type { Task } from '../drafts/index.ts';
 
 /**
@@ -7,13 +7,13 @@ import type { Task } from '../drafts/index.ts';
  * the rest as the tasks are listed; what needs no tool and no face at all waits until something needs it.
  * @param tasks each with all its predecessors, in their natural sequence
  */
-export function tidied<S>(tasks: readonly Task[], order: readonly string[], gate: Gate<S>): string[] {
+export function tidied<S>(tasks: readonly Task[], order: readonly string[], admission: Admission<S>): string[] {
   const number = new Map(tasks.map((task, index) => [task.id, index]));
   const left = new Set(order.map((id) => number.get(id)!));
   const solved = [...left];
   const direct = tasks.map((task) => directlyBefore(task, tasks, number));
   const placed: number[] = [];
-  let state = gate.start;
+  let state = admission.start;
   let tool: string | null = null;
   let face: string | null = null;
 
@@ -25,17 +25,17 @@ export function tidied<S>(tasks: readonly Task[], order: readonly string[], gate
     const task = tasks[op]!;
     placed.push(op);
     left.delete(op);
-    state = gate.after(state, op);
+    state = admission.after(state, op);
     tool = task.tool ?? tool;
     face = task.face ?? face;
   };
 
   while (left.size > 0) {
-    const open = [...left].filter((op) => isFree(op) && gate.admits(state, op)).toSorted((a, b) => a - b);
+    const open = [...left].filter((op) => isFree(op) && admission.admits(state, op)).toSorted((a, b) => a - b);
     if (open.length === 0) return [...order];
     const last = placed.at(-1);
     const next = solved.find((op) => left.has(op) && !floats(op));
-    const atHand = open.filter((op) => costsNothing(tasks[op]!) && !gate.commits(op));
+    const atHand = open.filter((op) => costsNothing(tasks[op]!) && !admission.commits(op));
     const followers = atHand.filter((op) => last !== undefined && direct[op]!.has(last));
     const working = atHand.filter((op) => !floats(op));
     const needed = atHand.find((op) => floats(op) && next !== undefined && tasks[next]!.after.has(tasks[op]!.id));

@@ -1,5 +1,5 @@
 import type { DeviceMap } from '../device-map/index.ts';
-import type { Op } from '../drafts/index.ts';
+import { type Op, procedureOp } from '../drafts/index.ts';
 import type { ChargeNeed } from './charge.ts';
 
 /** Hands-on seconds, guesses. */
@@ -8,52 +8,48 @@ const READ_CHARGE_S = 20;
 const PREPARE_S = 60;
 const TAPE_S = 90;
 
-const common = { kind: 'procedure', tool: null, face: null, stage: 'prepare', notBefore: [] } as const;
-
 export function agreeOp(count: number): Op {
-  return {
-    ...common,
-    id: 'agree',
+  return procedureOp({
     name: 'agree',
+    stage: 'prepare',
     seconds: AGREE_S,
     why: `The owner is told ${count === 1 ? 'one thing' : `${count} things`} and agrees, before anything is opened.`,
     whyNotEarlier: 'Nothing has to come before it.',
-  };
+  });
 }
 
 export function chargeOp(need: ChargeNeed): Op {
-  return {
-    ...common,
-    id: need.way,
+  return procedureOp({
     name: need.way,
+    stage: 'prepare',
     seconds: READ_CHARGE_S,
     ...(need.seconds ? { wait_s: need.seconds } : {}),
     why: need.why,
     whyNotEarlier: 'Before it is switched off.',
-  };
+  });
 }
 
 export function prepareOp(): Op {
-  return {
-    ...common,
-    id: 'prepare',
+  return procedureOp({
     name: 'prepare',
+    stage: 'prepare',
     seconds: PREPARE_S,
     why: 'So that nobody is hurt and nothing is missing half way.',
     whyNotEarlier: 'Nothing has to come before it.',
-  };
+  });
 }
 
-export function tapeOp(part: string): Op {
-  return {
-    ...common,
-    id: `tape:${part}`,
+export function tapeOp(part: string, at?: Pick<Op, 'joint' | 'face' | 'stage'>): Op {
+  return procedureOp({
     name: 'tape',
+    of: part,
     part,
+    stage: 'prepare',
     seconds: TAPE_S,
     why: 'It is cracked: overlapping clear tape over the whole face holds the splinters and gives a cup a surface.',
     whyNotEarlier: 'After it is switched off and trays are out.',
-  };
+    ...at,
+  });
 }
 
 /** Tape goes on where the film over the glass would: before anything is heated, cut or opened. */

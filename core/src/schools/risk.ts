@@ -1,6 +1,6 @@
 import { packOf } from '../battery/index.ts';
 import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.ts';
-import { foreseeBond, type Foresight, isWarmth, kindFor, nearestLimit, settingFor } from '../heat/index.ts';
+import { foreseeBond, type Foresight, isWarmSource, kindFor, nearestLimit, settingFor } from '../heat/index.ts';
 import { opTitle } from '../words/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Plan } from '../plan/index.ts';
@@ -91,7 +91,7 @@ function heatRisk(map: DeviceMap, value: string, plan: Plan): string {
   const foreseen = bonds
     .filter((each) => each.heat)
     .flatMap((bond): Foreseen[] => {
-      const kind = kindFor(bond, isWarmth(value) ? value : null);
+      const kind = kindFor(bond, isWarmSource(value) ? value : null);
       const foresight = foreseeBond(map, bond, kind);
       return foresight ? [{ temp_C: settingFor(bond, kind).temp_C, foresight }] : [];
     });

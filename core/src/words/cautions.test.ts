@@ -5,7 +5,7 @@ import { cautionFor } from './cautions.ts';
 import type { Op } from '../drafts/index.ts';
 
 const op = (given: Partial<Op>): Op => ({
-  id: 'x',
+  id: 'count',
   kind: 'procedure',
   tool: null,
   face: null,

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../device-map/index.ts';
+import type { DeviceMap, Hazard } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { partName } from './names.ts';
 
@@ -12,7 +12,7 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
   const part = map.parts.find((each) => each.id === op.part);
   const joint = map.joints.find((each) => each.id === op.joint);
   const held = map.parts.filter((each) => joint?.holds.includes(each.id));
-  const touches = (hazard: string) => [part, ...held].some((each) => each?.hazards?.includes(hazard));
+  const touches = (hazard: Hazard) => [part, ...held].some((each) => each?.hazards?.includes(hazard));
 
   if (op.live)
     return 'The battery is still connected. Plastic tools only: a slip can burn the board. Isolate directly after.';

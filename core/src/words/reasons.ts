@@ -50,7 +50,7 @@ export function opTitle(map: DeviceMap, op: Pick<Op, 'kind' | 'name' | 'joint' |
 /** Puts the drafts in the order found, with what precedes each, why it is needed, and why it may not be earlier. */
 export function explained(map: DeviceMap, drafts: readonly Draft[], order: readonly string[], purpose: string): Op[] {
   const tasks = new Map(withAllPredecessors(drafts.map(({ task }) => task)).map((task) => [task.id, task]));
-  const byId = new Map(drafts.map(({ op }) => [op.id, op]));
+  const byId = new Map<string, Op>(drafts.map(({ op }) => [op.id, op]));
   const position = new Map(order.map((id, index) => [id, index]));
   const directlyBefore = (id: string) => {
     const all = [...tasks.get(id)!.after];

@@ -1,4 +1,4 @@
-import { isForeseeable, settingFor, type Spot, stackOfBond, type Warmth, WARMTHS } from '@nibrel/core/heat';
+import { isForeseeable, settingFor, type Spot, stackOfBond, type WarmSource, WARM_SOURCES } from '@nibrel/core/heat';
 import { REGISTRY_ANSWERS } from '@nibrel/core/identity';
 import { type Context, Hono } from 'hono';
 import { streamSSE } from 'hono/streaming';
@@ -26,7 +26,7 @@ const meterQuery = Joi.object({
 interface ThermocoupleQuery {
   readonly map: string;
   readonly joint: string;
-  readonly kind: Warmth;
+  readonly kind: WarmSource;
   readonly temp_C: number;
   readonly spot: Spot;
   readonly pace: number;
@@ -38,7 +38,7 @@ const thermocoupleQuery = Joi.object({
   map: Joi.string().max(64).required(),
   joint: Joi.string().max(200).required(),
   kind: Joi.string()
-    .valid(...WARMTHS)
+    .valid(...WARM_SOURCES)
     .required(),
   temp_C: Joi.number().min(0).max(1000).required(),
   spot: Joi.string().valid('face', 'bond', 'far').default('bond'),

@@ -1,5 +1,5 @@
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { foresee, type HeatSetting, ROOM_C, type Spot, stackOfBond, valueAt, type Warmth } from '@nibrel/core/heat';
+import { foresee, type HeatSetting, ROOM_C, type Spot, stackOfBond, valueAt, type WarmSource } from '@nibrel/core/heat';
 
 export interface ThermocoupleSettings {
   readonly map: DeviceMap;
@@ -27,7 +27,7 @@ export const THERMOCOUPLE_STEP_MS = 1000;
 const LONGEST_S = 3600;
 
 /** The stand-in's device takes heat as it likes, not as the workshop guesses: its transfer is this share of the guess. */
-const TRUTH: Readonly<Record<Warmth, number>> = { plate: 0.8, pad: 1.15, air: 0.9, pack: 0.85 };
+const TRUTH: Readonly<Record<WarmSource, number>> = { plate: 0.8, pad: 1.15, air: 0.9, pack: 0.85 };
 
 /** A thermocouple on a made-up device that is being warmed. */
 export class ThermocoupleStandIn {

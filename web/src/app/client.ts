@@ -2,7 +2,7 @@ import type { BenchEvent, BenchUse, Job, Stop } from '@nibrel/core/job';
 import type { CalendarDate } from '@nibrel/core/calendar';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Material } from '@nibrel/core/heat';
-import type { RegistryAnswer, Verdict } from '@nibrel/core/identity';
+import type { RegistryAnswer, PartVerdict } from '@nibrel/core/identity';
 import type { Finding } from '@nibrel/core/map-check';
 import type { DeskPart } from '@nibrel/core/parts';
 import type { Policy } from '@nibrel/core/policy';
@@ -104,7 +104,7 @@ export interface ShopNow {
 
 /** A part at the desk, with the job it is for and what is to be thought of it. */
 export type PartLine = DeskPart &
-  Verdict & {
+  PartVerdict & {
     readonly job: string;
     readonly jobTitle: string;
     readonly map: string;

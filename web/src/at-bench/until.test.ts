@@ -1,8 +1,8 @@
-import type { Op } from '@nibrel/core/drafts';
+import type { Op, OpId } from '@nibrel/core/drafts';
 import { describe, expect, it } from 'vitest';
 import { doneUntil, opFor } from './until.ts';
 
-const op = (id: string, notBefore: string[], more: Partial<Op> = {}): Op => ({
+const op = (id: OpId, notBefore: string[], more: Partial<Op> = {}): Op => ({
   id,
   kind: 'release',
   tool: null,

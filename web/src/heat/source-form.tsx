@@ -1,4 +1,4 @@
-import { RECIPES, settingOfRecipe, type Touch, TOUCHES, USUAL, usualSetting, type Warmth } from '@nibrel/core/heat';
+import { RECIPES, settingOfRecipe, type Touch, TOUCHES, USUAL, usualSetting, type WarmSource } from '@nibrel/core/heat';
 import type { MeasuredSource } from '@nibrel/core/shop';
 import { capital, countdown } from '../app/format.ts';
 import { Choice } from '../ui/choice.tsx';
@@ -15,7 +15,7 @@ interface SourceFormProps {
   /** the bond that is looked at */
   readonly on: { readonly map: string; readonly joint: string };
   readonly laidOver: readonly string[];
-  onKind(kind: Warmth): void;
+  onKind(kind: WarmSource): void;
   onChange(change: Partial<SetUp>): void;
   onLaidOver(ids: readonly string[]): void;
 }

@@ -1,4 +1,5 @@
 import type { JobState } from '@nibrel/core/job';
+import { isOuter } from '@nibrel/core/device-map';
 import { carried, madeBetween, type Mechanism, OFF, OPEN } from '@nibrel/core/holds';
 import type { Op } from '@nibrel/core/drafts';
 import type { Shown } from '../drawing/device-drawing.tsx';
@@ -11,8 +12,7 @@ export function shownOf(mechanism: Mechanism, state: JobState, op: Op | undefine
     !part.base && (status[index] === OFF || group[index] !== mechanism.base) ? [part.id] : [],
   );
   const standing = map.parts.flatMap((part, index) => {
-    if (status[index] !== OPEN || group[index] !== mechanism.base || !['display', 'cover', 'shell'].includes(part.kind))
-      return [];
+    if (status[index] !== OPEN || group[index] !== mechanism.base || !isOuter(part)) return [];
     const along = carried(mechanism, state.device, index);
     const tethers = madeBetween(mechanism, state.device, along).map((joint) => map.joints[joint]!.id);
     return [{ part: part.id, tethers }];

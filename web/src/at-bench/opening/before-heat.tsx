@@ -1,4 +1,4 @@
-import { type HeatSetting, USUAL, type Warmth as Source } from '@nibrel/core/heat';
+import { type HeatSetting, USUAL, type WarmSource as Source } from '@nibrel/core/heat';
 import { capital } from '../../app/format.ts';
 import type { AdviceWords } from '../../heat/advice.ts';
 import { SOURCE_OPTIONS } from '../../heat/source-options.ts';

@@ -15,7 +15,7 @@ import { Choice } from '../../ui/choice.tsx';
 import { EdgeMarks } from './edge-marks.tsx';
 import type { Hand } from './hand.ts';
 import type { OpeningWork } from './work.ts';
-import type { Warmth } from './use-warmth.ts';
+import type { WarmBond } from './use-warm-bond.ts';
 import { Seam } from './seam.tsx';
 
 /** The cut as it is planned at the speed of this workshop, with its pauses for heat; null for what is not cut by edges. */
@@ -23,7 +23,7 @@ export function cutFor(
   map: DeviceMap,
   bond: BondJoint | null,
   shop: ShopNow | undefined,
-  warmth: Warmth | null,
+  warmth: WarmBond | null,
 ): BondCut | null {
   if (!bond || !shop) return null;
   const { working_s, softFor_s } = warmth?.off ?? { working_s: null, softFor_s: null };
@@ -106,7 +106,7 @@ const ENOUGH_S = 15;
 const NONE: ReadonlySet<string> = new Set();
 
 /** How long an edge can be cut yet: by the layers, and by the whole device where that is known. */
-function leftFor(segment: string, warmth: Warmth | null): number | null {
+function leftFor(segment: string, warmth: WarmBond | null): number | null {
   if (!warmth?.off || warmth.off.working_s === null) return null;
   const { since_s, working_s, softFor_s } = warmth.off;
   return Math.max(0, Math.min(working_s, softFor_s?.[segment] ?? Infinity) - since_s);

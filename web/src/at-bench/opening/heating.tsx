@@ -3,7 +3,7 @@ import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import {
   fitted,
   type HeatClock,
-  isWarmth,
+  isWarmSource,
   kindFor,
   measuredSource,
   type Past,
@@ -12,8 +12,8 @@ import {
   USUAL,
   type Warming,
   warmingTime_s,
-  type Warmth as Source,
-  WARMTHS,
+  type WarmSource as Source,
+  WARM_SOURCES,
 } from '@nibrel/core/heat';
 import type { Op } from '@nibrel/core/drafts';
 import { lazy, Suspense, useState } from 'react';
@@ -175,8 +175,8 @@ function isForCut(bond: BondJoint, op: Op | undefined): boolean {
 /** The school's source, the map's, or what the plan's operation says. */
 function kindOf(state: JobState, bond: BondJoint | null, op: Op | undefined): Source {
   const school = state.policy.heat ?? null;
-  if (isWarmth(school)) return school;
-  const planned = WARMTHS.find((each) => USUAL[each].name === op?.tool);
+  if (isWarmSource(school)) return school;
+  const planned = WARM_SOURCES.find((each) => USUAL[each].name === op?.tool);
   return planned ?? (bond ? kindFor(bond, null) : 'plate');
 }
 

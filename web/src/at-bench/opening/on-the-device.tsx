@@ -3,7 +3,7 @@ import type { Reading } from '@nibrel/core/heat';
 import { countdown } from '../../app/format.ts';
 import { Caution } from '../../ui/caution.tsx';
 import { Thermometer } from './thermometer.tsx';
-import type { Warmth } from './use-warmth.ts';
+import type { WarmBond } from './use-warm-bond.ts';
 import type { OpeningWork } from './work.ts';
 import { temperature, temperatureGap, temperatures } from '../../app/units.ts';
 
@@ -12,7 +12,7 @@ export const WARN_S = 60;
 
 interface OnTheDeviceProps extends OpeningWork {
   readonly heating: Heating;
-  readonly on: NonNullable<Warmth['on']>;
+  readonly on: NonNullable<WarmBond['on']>;
   readonly soften_C: number;
 }
 
@@ -42,7 +42,7 @@ export function OnTheDevice({ bench, map, shop, heating, on, soften_C }: OnTheDe
 }
 
 interface WatchingProps {
-  readonly clock: NonNullable<Warmth['on']>['clock'];
+  readonly clock: NonNullable<WarmBond['on']>['clock'];
   readonly working_s: number | null;
   readonly cut_s: number | null;
 }
@@ -66,7 +66,7 @@ export function Watching({ clock, working_s, cut_s }: WatchingProps) {
 }
 
 interface CountProps {
-  readonly clock: NonNullable<NonNullable<Warmth['on']>['clock']>;
+  readonly clock: NonNullable<NonNullable<WarmBond['on']>['clock']>;
   readonly working_s: number | null;
   readonly cut_s: number | null;
 }

@@ -9,7 +9,7 @@ import { cutFor, useCutting } from './cutting.tsx';
 import type { Hand } from './hand.ts';
 import { useHeating } from './heating.tsx';
 import { useSoaking } from './soaking.tsx';
-import { useWarmth } from './use-warmth.ts';
+import { useWarmBond } from './use-warm-bond.ts';
 
 interface InHand {
   readonly bench: Session;
@@ -31,7 +31,7 @@ export function useHand({ bench, map, state, op, isNow, waiting, side, now }: In
   const bond: BondJoint | null = joint?.type === 'bond' ? joint : null;
   const zone = bond ? zoneInHand(map, state, bond) : undefined;
   const near = op?.name === 'soak' && bond ? warmNearby(map, state, bond) : { bond, zone };
-  const warmth = useWarmth(map, near.bond, near.zone, state, shop, now);
+  const warmth = useWarmBond(map, near.bond, near.zone, state, shop, now);
   const cut = cutFor(map, bond, shop, warmth);
   const isCut = op?.kind === 'release' && cut !== null;
   const work = { bench, map, state, op, bond, zone, shop, warmth, cut_s: cut?.seconds ?? null };

@@ -3,7 +3,7 @@ import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
 import type { ShopNow } from '../../app/client.ts';
 import type { Session } from '../../job/session.ts';
-import type { Warmth } from './use-warmth.ts';
+import type { WarmBond } from './use-warm-bond.ts';
 
 /** What warming, cutting and soaking start from. */
 export interface OpeningWork {
@@ -15,7 +15,7 @@ export interface OpeningWork {
   /** of a bond whose zones are heated one after another: the one in hand */
   readonly zone: Zone | undefined;
   readonly shop: ShopNow | undefined;
-  readonly warmth: Warmth | null;
+  readonly warmth: WarmBond | null;
   /** seconds that the cut will take, where the bond is cut edge by edge */
   readonly cut_s: number | null;
 }

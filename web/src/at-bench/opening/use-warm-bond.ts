@@ -26,7 +26,7 @@ const COOLING_S = 600;
 /** The same for the whole device, which takes longer to compute. */
 const FIELD_S = 300;
 
-export interface Warmth {
+export interface WarmBond {
   /** the source is on: how long it has been, and what is foreseen */
   readonly on: {
     readonly elapsed_s: number;
@@ -54,14 +54,14 @@ export interface Warmth {
 }
 
 /** How warm a bond is now, or a zone of it, as foreseen from what was done and read. */
-export function useWarmth(
+export function useWarmBond(
   map: DeviceMap,
   bond: BondJoint | null,
   zone: Zone | undefined,
   state: JobState,
   shop: ShopNow | undefined,
   now: number,
-): Warmth | null {
+): WarmBond | null {
   const heating = bond && state.opening.heating?.joint === bond.id ? state.opening.heating : null;
   const warmed = bond ? (lastWarmed(state.opening, bond.id, zone) ?? null) : null;
   const soften_C = bond ? softensAt(state, bond) : 0;
@@ -140,7 +140,7 @@ function cooling(
   softFor_s: Readonly<Record<string, number>> | null,
   solventBelow_C: number,
   now: number,
-): Pick<Warmth, 'off' | 'bond_C'> {
+): Pick<WarmBond, 'off' | 'bond_C'> {
   if (!warmed || !foresight) return { off: null, bond_C: null };
   const since_s = (Math.max(0, now - Date.parse(warmed.offAt)) / 1000) * warmed.pace;
   const at_s = warmed.seconds + since_s;

@@ -1,0 +1,45 @@
+import type { Mechanism } from '../holds/index.ts';
+import { type Op, type Physical, physicalOp, type Procedure, procedureOp } from './op.ts';
+import type { Task } from './task.ts';
+
+/** An operation before it has its place: what it is, and what it says to the order. */
+export interface Draft {
+  readonly op: Op;
+  readonly task: Task;
+}
+
+interface Order {
+  readonly after: Iterable<string>;
+  /** operations of one block follow each other directly */
+  readonly block?: string;
+  /** the first of its block */
+  readonly starts?: boolean;
+}
+
+export function physicalDraft(mechanism: Mechanism, { after, block, ...given }: Physical & Order): Draft {
+  const op = physicalOp(mechanism, given);
+  return { op, task: { ...taskOf(op, { after, block }), physical: given.physical } };
+}
+
+export function procedureDraft({ after, block, starts, ...given }: Procedure & Order): Draft {
+  const op = procedureOp(given);
+  return { op, task: taskOf(op, { after, block, starts }) };
+}
+
+function taskOf({ id, seconds, tool, face, live }: Op, { after, block, starts }: Order): Task {
+  return {
+    id,
+    seconds,
+    tool,
+    face: face === 'edge' ? null : face,
+    after: new Set(after),
+    ...(block === undefined ? {} : { block }),
+    ...(starts ? { starts } : {}),
+    ...(live ? { live } : {}),
+  };
+}
+
+/** The same draft with more that has to come before it. */
+export function after(draft: Draft, more: Iterable<string>): Draft {
+  return { ...draft, task: { ...draft.task, after: new Set([...draft.task.after, ...more]) } };
+}

@@ -1,0 +1,55 @@
+import type { Mechanism, PhysicalOp } from '../holds/index.ts';
+
+/** The fixed procedures that stand between the physical operations. */
+export type ProcedureName =
+  | 'power-off'
+  | 'film'
+  | 'film-off'
+  | 'heat'
+  | 'soak'
+  | 'vent'
+  | 'clean'
+  | 'dry'
+  | 'lay'
+  | 'press'
+  | 'cure'
+  | 'count'
+  | 'renew'
+  | 'power-on'
+  | 'test'
+  | 'transplant'
+  // what has to be settled before the device may be opened
+  | 'agree'
+  | 'run-down'
+  | 'charge-up'
+  | 'prepare'
+  | 'tape'
+  // what trouble asks for
+  | 'look'
+  // a wet device
+  | 'wash'
+  | 'air-dry'
+  | 'try';
+
+type Doing = PhysicalOp['kind'] | ProcedureName;
+
+/** What is done, and where there are several of it, to what: *release:display-plug*, *heat:front-seal*, *power-off*. */
+export type OpId = Doing | `${Doing}:${string}`;
+
+/** @param thing the id of a joint or part, or what tells it from others of its kind */
+export function opId(doing: Doing, thing?: string): OpId {
+  return thing === undefined ? doing : `${doing}:${thing}`;
+}
+
+export function physicalId({ map }: Mechanism, op: PhysicalOp): OpId {
+  return opId(op.kind, 'joint' in op ? map.joints[op.joint]!.id : map.parts[op.part]!.id);
+}
+
+/** The joint or part that an operation is done to, by the operation's id. */
+export function thingOf(id: string): string {
+  return id.slice(id.indexOf(':') + 1);
+}
+
+/** The test before the device is sealed, and the one when everything is back. */
+export const TEST_BEFORE = 'test:before' satisfies OpId;
+export const TEST_AFTER = 'test:after' satisfies OpId;
