@@ -2,3 +2,5 @@ export { type Warning, replacementWarnings, transplantWarnings, workWarnings } f
 export { jointKind, jointName, partName, thingName } from './names.ts';
 export { opTitle, explained } from './reasons.ts';
 export { cautionFor } from './cautions.ts';
+export { capital, plural } from './english.ts';
+export { isGate, opLine, opWords, slideWords } from './op-words.ts';

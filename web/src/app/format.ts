@@ -31,17 +31,9 @@ export function day(at: string | number | Date): string {
   return shown(DAY, at);
 }
 
-export function plural(count: number, one: string, many = `${one}s`): string {
-  return `${count} ${count === 1 ? one : many}`;
-}
-
 /** An id of the map as words: *upper-left* as *upper left* */
 export function spaced(id: string): string {
   return id.replaceAll('-', ' ');
-}
-
-export function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 /** A number as people type it, with a comma or a point; null where it is none. */

@@ -1,15 +1,14 @@
 import type { JobState } from '@nibrel/core/job';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
-import { cautionFor } from '@nibrel/core/words';
+import { cautionFor, capital, plural, isGate, opWords } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
-import { capital, countdown, plural } from '../app/format.ts';
+import { countdown } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
 import type { Hand } from './opening/hand.ts';
-import { isGate, opWords } from '../job/op-words.ts';
 import { inUnits } from '../app/units.ts';
 
 interface OperationProps {

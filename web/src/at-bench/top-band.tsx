@@ -3,9 +3,10 @@ import type { JobState } from '@nibrel/core/job';
 import { type DeviceMap } from '@nibrel/core/device-map';
 import { inWords } from '@nibrel/core/search';
 import type { Mechanism } from '@nibrel/core/holds';
+import { capital } from '@nibrel/core/words';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { capital, clock, duration } from '../app/format.ts';
+import { clock, duration } from '../app/format.ts';
 import { TimeBand } from '../ui/time-band.tsx';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 

@@ -1,9 +1,9 @@
 import type { Finding } from '@nibrel/core/map-check';
+import { plural } from '@nibrel/core/words';
 import { useQueryClient } from '@tanstack/react-query';
 import { type ChangeEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, Refused } from '../app/client.ts';
-import { plural } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Panel } from '../ui/panel.tsx';
 

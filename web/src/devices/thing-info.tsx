@@ -1,11 +1,10 @@
 import { type BondJoint, type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
 import type { Finding } from '@nibrel/core/map-check';
-import { jointKind, partName, thingName } from '@nibrel/core/words';
+import { jointKind, partName, thingName, plural, opLine } from '@nibrel/core/words';
 import type { Plan } from '@nibrel/core/plan';
 import { screwLetters } from '@nibrel/core/screws';
 import { Link } from 'react-router';
-import { opLine } from '../job/op-words.ts';
-import { duration, plural } from '../app/format.ts';
+import { duration } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 

@@ -1,8 +1,9 @@
 import { cutOfBond } from '@nibrel/core/cut';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { type DeviceWarming, segmentsOf, type Touch, type Warming } from '@nibrel/core/heat';
+import { plural } from '@nibrel/core/words';
 import { useEffect, useState } from 'react';
-import { countdown, plural, spaced } from '../app/format.ts';
+import { countdown, spaced } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Slide } from '../ui/slide.tsx';
 import type { Field } from '../workers/compute.worker.ts';

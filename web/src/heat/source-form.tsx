@@ -1,6 +1,7 @@
 import { RECIPES, settingOfRecipe, type Touch, TOUCHES, USUAL, usualSetting, type WarmSource } from '@nibrel/core/heat';
 import type { MeasuredSource } from '@nibrel/core/shop';
-import { capital, countdown } from '../app/format.ts';
+import { capital } from '@nibrel/core/words';
+import { countdown } from '../app/format.ts';
 import { Choice } from '../ui/choice.tsx';
 import { SelectField } from '../ui/select-field.tsx';
 import { Slide } from '../ui/slide.tsx';

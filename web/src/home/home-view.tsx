@@ -1,10 +1,10 @@
+import { plural, opLine, opWords } from '@nibrel/core/words';
 import { finishedJobsQuery, openJobsQuery } from '../app/queries.ts';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
-import { opLine, opWords } from '../job/op-words.ts';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 import type { JobLine } from '../app/client.ts';
-import { clock, countdown, day, duration, plural } from '../app/format.ts';
+import { clock, countdown, day, duration } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
 import { Button } from '../ui/button.tsx';

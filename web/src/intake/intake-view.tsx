@@ -1,8 +1,9 @@
 import type { EventData, EventType } from '@nibrel/core/job';
+import { plural } from '@nibrel/core/words';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { BeforeThis as Before } from '../app/client.ts';
-import { day, plural } from '../app/format.ts';
+import { day } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { useSettings } from '../app/settings.ts';
 import { mainSide, type Side } from '../drawing/geometry.ts';

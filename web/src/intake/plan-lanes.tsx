@@ -1,8 +1,8 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
 import type { Plan } from '@nibrel/core/plan';
+import { opLine } from '@nibrel/core/words';
 import { duration } from '../app/format.ts';
-import { opLine } from '../job/op-words.ts';
 
 interface Bar {
   readonly id: string;

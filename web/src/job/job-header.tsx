@@ -2,8 +2,8 @@ import type { JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { inWords } from '@nibrel/core/search';
 import type { Mechanism } from '@nibrel/core/holds';
+import { capital } from '@nibrel/core/words';
 import { NavLink } from 'react-router';
-import { capital } from '../app/format.ts';
 
 const STAGES = [
   ['intake', 'Take in'],

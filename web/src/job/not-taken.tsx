@@ -1,8 +1,8 @@
 import type { BenchEvent } from '@nibrel/core/job';
+import { plural } from '@nibrel/core/words';
 import type { ReactNode } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
-import { plural } from '../app/format.ts';
 import type { Session } from './session.ts';
 import { inUnits } from '../app/units.ts';
 

@@ -1,8 +1,8 @@
 import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
+import { opLine } from '@nibrel/core/words';
 import type { Stretch } from '../ui/time-band.tsx';
-import { opLine } from './op-words.ts';
 
 /** A longer gap between two events is no work: the repair was left lying. */
 const LONGEST_STEP_S = 1800;

@@ -1,8 +1,9 @@
 import type { EventData, JobState } from '@nibrel/core/job';
 import { MOST_PHOTO_BYTES } from '@nibrel/core/photos';
+import { plural } from '@nibrel/core/words';
 import { type ChangeEvent, useState } from 'react';
 import { api, photoUrl } from '../app/client.ts';
-import { clock, plural } from '../app/format.ts';
+import { clock } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { Panel } from '../ui/panel.tsx';

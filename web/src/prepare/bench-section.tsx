@@ -1,12 +1,11 @@
 import type { Ahead } from '@nibrel/core/in-hand';
 import { type EventData, isPrepared, targetsForNow } from '@nibrel/core/job';
 import { chosenPart, isAccepted } from '@nibrel/core/parts';
-import { partName } from '@nibrel/core/words';
+import { partName, plural } from '@nibrel/core/words';
 import { settled } from '@nibrel/core/policy';
 import { type BenchItem, benchItems } from '@nibrel/core/prepare';
 import { useState } from 'react';
 import type { ShopNow } from '../app/client.ts';
-import { plural } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';

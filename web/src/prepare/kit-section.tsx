@@ -1,8 +1,8 @@
 import { type Kit, kitFor } from '@nibrel/core/kit';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Plan } from '@nibrel/core/plan';
+import { plural } from '@nibrel/core/words';
 import type { ShopNow } from '../app/client.ts';
-import { plural } from '../app/format.ts';
 import { amount } from '../kit/amount.ts';
 import { GateSection, type Spread } from './gate-section.tsx';
 

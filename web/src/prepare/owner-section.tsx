@@ -1,7 +1,7 @@
 import type { Ahead } from '@nibrel/core/in-hand';
 import type { EventData, JobState } from '@nibrel/core/job';
+import { plural } from '@nibrel/core/words';
 import { useState } from 'react';
-import { plural } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';

@@ -1,8 +1,8 @@
 import type { Plan } from '@nibrel/core/plan';
-import { partName } from '@nibrel/core/words';
+import { partName, plural } from '@nibrel/core/words';
 import type { WhileOpen } from '@nibrel/core/prepare';
 import { useEffect, useState } from 'react';
-import { duration, plural } from '../app/format.ts';
+import { duration } from '../app/format.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';
 import { type Closing, submitted } from '../ui/form.ts';

@@ -1,9 +1,9 @@
 import { type BenchEvent, type DecisionAbout, type DoneStep, EVENT_DATA } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
-import { opTitle, thingName } from '@nibrel/core/words';
+import { opTitle, thingName, capital, plural } from '@nibrel/core/words';
 import type { Target } from '@nibrel/core/search';
-import { capital, duration, plural, spaced } from '../app/format.ts';
+import { duration, spaced } from '../app/format.ts';
 import { deskLine, intakeLine } from './intake-words.ts';
 import { openingLine } from './opening-words.ts';
 

@@ -1,8 +1,8 @@
 import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { USUAL } from '@nibrel/core/heat';
-import { thingName } from '@nibrel/core/words';
-import { capital, countdown, plural, spaced } from '../app/format.ts';
+import { thingName, capital, plural } from '@nibrel/core/words';
+import { countdown, spaced } from '../app/format.ts';
 import { temperature, temperatureGap } from '../app/units.ts';
 
 /** What was warmed, read, cut and soaked, as a line of the record; null for anything else. */

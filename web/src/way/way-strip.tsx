@@ -1,7 +1,7 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
 import { isDelicate } from '@nibrel/core/prepare';
-import { opLine } from '../job/op-words.ts';
+import { opLine } from '@nibrel/core/words';
 import { duration } from '../app/format.ts';
 
 interface WayStripProps {

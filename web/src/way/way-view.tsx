@@ -1,11 +1,10 @@
 import type { JobState } from '@nibrel/core/job';
 import { applied, type DeviceState, isDead, type Mechanism, numberedOp } from '@nibrel/core/holds';
-import { cautionFor } from '@nibrel/core/words';
+import { cautionFor, isGate, opWords } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { isDelicate } from '@nibrel/core/prepare';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { isGate, opWords } from '../job/op-words.ts';
 import { shownOf } from '../job/shown.ts';
 import { duration } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';

@@ -1,5 +1,5 @@
 import { type HeatSetting, USUAL, type WarmSource as Source } from '@nibrel/core/heat';
-import { capital } from '../../app/format.ts';
+import { capital } from '@nibrel/core/words';
 import type { AdviceWords } from '../../heat/advice.ts';
 import { SOURCE_OPTIONS } from '../../heat/source-options.ts';
 import { Choice } from '../../ui/choice.tsx';

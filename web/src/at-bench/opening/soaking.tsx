@@ -1,7 +1,8 @@
 import { dropsOf } from '@nibrel/core/job';
 import { airing } from '@nibrel/core/solvent';
+import { plural } from '@nibrel/core/words';
 import { useState } from 'react';
-import { countdown, plural } from '../../app/format.ts';
+import { countdown } from '../../app/format.ts';
 import { atBench } from '../../app/settings.ts';
 import { Choice } from '../../ui/choice.tsx';
 import type { Hand } from './hand.ts';

@@ -1,9 +1,8 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
-import { plural } from '../../app/format.ts';
+import { plural, opLine } from '@nibrel/core/words';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { opLine } from '../../job/op-words.ts';
 import { submitted } from '../../ui/form.ts';
 
 interface UntilPanelProps {

@@ -1,7 +1,7 @@
-import { type DeviceMap, fastenerAt, type Joint, type Part } from '@nibrel/core/device-map';
-import { jointKind, partName } from '@nibrel/core/words';
-import type { Op } from '@nibrel/core/drafts';
-import { capital, plural } from '../app/format.ts';
+import { type DeviceMap, fastenerAt, type Joint, type Part } from '../device-map/index.ts';
+import { type Op, TEST_AFTER } from '../drafts/index.ts';
+import { capital, plural } from './english.ts';
+import { jointKind, partName } from './names.ts';
 
 /** What to do, in the largest type, and what it is about. */
 export interface OpWords {
@@ -212,7 +212,7 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       };
     default:
       return {
-        title: op.id === 'test:after' ? 'Try everything' : 'Try it before sealing',
+        title: op.id === TEST_AFTER ? 'Try everything' : 'Try it before sealing',
         thing: plural(op.functions?.length ?? 0, 'function'),
       };
   }
