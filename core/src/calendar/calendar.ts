@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal/index.ts';
 import { addDays, differenceInCalendarDays, format, isValid, parseISO } from 'date-fns';
 import Joi from 'joi';
 
@@ -43,11 +44,11 @@ export function daysLeft(from: CalendarDate, to: CalendarDate): number {
 /**
  * The last day on which a part may go back.
  * @param window_days days after the day it arrived; 30 is usual (common practice)
- * @throws RangeError where the window is no whole number of days from 0
+ * @throws Refusal where the window is no whole number of days from 0
  */
 export function lastReturnDate(arrived: CalendarDate, window_days: number): CalendarDate {
   if (!Number.isInteger(window_days) || window_days < 0 || window_days > 3650) {
-    throw new RangeError('The return window is a whole number of days, 0 to 3650. Without one, enter 0.');
+    throw new Refusal('The return window is a whole number of days, 0 to 3650. Without one, enter 0.');
   }
   return addedDays(arrived, window_days);
 }

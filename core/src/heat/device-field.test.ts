@@ -60,6 +60,16 @@ describe('a device in plan', () => {
     expect(again.energyError).toBeLessThan(1e-3);
   });
 
+  it('was warmed before by the source of then, whatever is on it now', () => {
+    const { setting, ...given } = warming(tern5(), 'front-seal', 'all', 80);
+    const after = (first: typeof setting) =>
+      heatField(fieldOfDevice({ ...given, setting, total_s: 80, past: [{ setting: first, seconds: 80 }] })).frames[0]!;
+    const hottest = (frame: Float32Array) => frame.reduce((most, each) => Math.max(most, each));
+    const mild = hottest(after({ ...setting, temp_C: 45 }));
+    expect(mild).toBeLessThan(45);
+    expect(hottest(after(setting)) - mild).toBeGreaterThan(10);
+  });
+
   it('is hot only where the source touches', () => {
     const request = fieldOfDevice(warming(shearwater11(), 'front-bond', 'lower'));
     const field = heatField(request);

@@ -68,7 +68,10 @@ export function fieldOfDevice(warming: DeviceWarming): FieldRequest {
     far: { h_W_m2K: FAR_W_m2K, temp_C: room_C },
     rim: { h_W_m2K: BARE_W_m2K, temp_C: room_C },
     initial_C: room_C,
-    past: (warming.past ?? []).map((phase) => ({ isHeated: phase.setting !== null, seconds: phase.seconds })),
+    past: (warming.past ?? []).map(({ setting: then, seconds }) => ({
+      source: then && sourceOf(then, then.transfer.likely),
+      seconds,
+    })),
     heat_s: warming.heat_s,
     total_s: warming.total_s,
     step_s: STEP_s,

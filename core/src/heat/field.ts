@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal/index.ts';
 import { materialNamed } from './materials.ts';
 import type { Boundary, HeatSource } from './request.ts';
 import { meetingOf } from './slab.ts';
@@ -26,8 +27,8 @@ export interface FieldRequest {
   /** what the rim loses; nothing where it is left out */
   readonly rim?: Boundary;
   readonly initial_C: number;
-  /** the same source on it, or gone, before the time that is looked at */
-  readonly past?: readonly { readonly isHeated: boolean; readonly seconds: number }[];
+  /** what was on it before the time that is looked at, each with its own source; null where it was left to cool */
+  readonly past?: readonly { readonly source: HeatSource | null; readonly seconds: number }[];
   readonly heat_s: number;
   readonly total_s: number;
   /** the step, the same however well anything conducts */
@@ -65,15 +66,15 @@ export function heatField(request: FieldRequest, onProgress?: (share: number) =>
   const splitting = new Splitting(temps, grid.capacity);
   const [halfX, wholeX] = [dt / 2, dt].map((step) => splitting.prepared(grid.x, step));
   const halfY = splitting.prepared(grid.y, dt / 2);
-  for (const { isHeated, seconds } of request.past ?? []) {
-    const phase = splitting.prepared(throughOf(request, grid, isHeated), dt);
+  for (const { source, seconds } of request.past ?? []) {
+    const phase = splitting.prepared(throughOf(request, grid, source), dt);
     for (let step = 0; step < Math.round(seconds / dt); step++) {
       for (const direction of [halfX!, halfY, phase, halfY, halfX!]) splitting.advance(direction);
     }
   }
   splitting.passed.in = 0;
   splitting.passed.out = 0;
-  let through = splitting.prepared(throughOf(request, grid, heatedSteps > 0), dt);
+  let through = splitting.prepared(throughOf(request, grid, heatedSteps > 0 ? request.source : null), dt);
   const times_s = [0];
   const frames = [frameOf(request, grid, temps)];
   const start = splitting.stored();
@@ -89,7 +90,7 @@ export function heatField(request: FieldRequest, onProgress?: (share: number) =>
       frames.push(frameOf(request, grid, temps));
       onProgress?.(step / steps);
     }
-    if (step === heatedSteps) through = splitting.prepared(throughOf(request, grid, false), dt);
+    if (step === heatedSteps) through = splitting.prepared(throughOf(request, grid, null), dt);
     // the half step that ends one round and the one that begins the next are one, where nobody looks between them
     if (step < steps) splitting.advance(isShown ? halfX! : wholeX!);
   }
@@ -180,16 +181,16 @@ function gridOf(request: FieldRequest): Grid {
 
 function figuresOf(material: LevelMaterial): { k: number; rho: number; cp: number; kInPlane: number } {
   const found = 'material' in material ? materialNamed(material.material) : material;
-  if (!found) throw new RangeError(`There is no material "${(material as { material: string }).material}".`);
+  if (!found) throw new Refusal(`There is no material "${(material as { material: string }).material}".`);
   return { k: found.k, rho: found.rho, cp: found.cp, kInPlane: found.kInPlane ?? found.k };
 }
 
 /** Through the thickness: the source where it touches, else what the face meets after it; the far face behind. */
-function throughOf(request: FieldRequest, grid: Grid, isHeated: boolean): Direction {
-  const { source, after, far, heated } = request;
+function throughOf(request: FieldRequest, grid: Grid, source: HeatSource | null): Direction {
+  const { after, far, heated } = request;
   const { depth, halfThrough, area_m2 } = grid;
-  const meeting = meetingOf(isHeated ? source : { kind: 'none' }, after);
-  const touches = (cell: number) => isHeated && (heated === undefined || heated[Math.floor(cell / depth)] === 1);
+  const meeting = meetingOf(source ?? { kind: 'none' }, after);
+  const touches = (cell: number) => source !== null && (heated === undefined || heated[Math.floor(cell / depth)] === 1);
   const faceOf = (cell: number) => (touches(cell) && meeting.kind === 'steady' ? meeting.face : after);
   const packAt = (cell: number) => touches(cell) && meeting.kind === 'pack';
   const transfer = (h: number, cell: number) => (h === 0 ? 0 : 1 / (1 / (h * area_m2) + halfThrough[cell]!));
@@ -198,7 +199,7 @@ function throughOf(request: FieldRequest, grid: Grid, isHeated: boolean): Direct
     link: (cell) => 1 / (halfThrough[cell]! + halfThrough[cell + 1]!),
     low: (cell) => transfer(packAt(cell) && meeting.kind === 'pack' ? meeting.contact : faceOf(cell).h_W_m2K, cell),
     high: (cell) => transfer(far.h_W_m2K, cell),
-    low_C: (cell) => (packAt(cell) && source.kind === 'pack' ? source.temp_C : faceOf(cell).temp_C),
+    low_C: (cell) => (packAt(cell) && source?.kind === 'pack' ? source.temp_C : faceOf(cell).temp_C),
     high_C: () => far.temp_C,
     pack: (cell) => (packAt(cell) && meeting.kind === 'pack' ? meeting.capacity * area_m2 : 0),
   };

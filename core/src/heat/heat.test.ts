@@ -312,6 +312,6 @@ describe('bad input', () => {
     expect(materialNamed('Soda-lime_GLASS')?.k).toBe(1.4);
     expect(materialNamed('aluminum')?.k).toBe(167);
     expect(materialNamed('cheese')).toBeUndefined();
-    expect(MATERIALS.every((each) => each.source.includes('from memory'))).toBe(true);
+    expect(MATERIALS.filter((each) => each.source.trim().length < 4)).toEqual([]);
   });
 });

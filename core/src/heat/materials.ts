@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal/index.ts';
 /** How a material takes up and conducts heat. */
 export interface Material {
   readonly id: string;
@@ -62,7 +63,7 @@ export function materialsWith(own: Iterable<Material>): Material[] {
 
 /**
  * Layers by their figures, so that the workshop's own count.
- * @throws RangeError that names a material which is in no table
+ * @throws Refusal that names a material which is in no table
  */
 export function figuresOfLayers(
   layers: readonly { readonly material: string; readonly thickness: number }[],
@@ -70,7 +71,7 @@ export function figuresOfLayers(
 ): { k: number; rho: number; cp: number; thickness_mm: number }[] {
   return layers.map(({ material, thickness }) => {
     const found = materialNamed(material, materials);
-    if (!found) throw new RangeError(`There is no material “${material}”. Add it to the table of materials.`);
+    if (!found) throw new Refusal(`There is no material “${material}”. Add it to the table of materials.`);
     return { k: found.k, rho: found.rho, cp: found.cp, thickness_mm: thickness };
   });
 }

@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal/index.ts';
 import { type DeviceMap, type Joint, type UnderEntry, isSelfParting, isTether } from '../device-map/index.ts';
 
 /** An `under` entry with its ids looked up. */
@@ -39,7 +40,7 @@ interface Isolation {
   readonly asked: readonly boolean[];
 }
 
-/** @param map a map that `checkDeviceMap` accepts; unknown ids throw a RangeError that names them. */
+/** @param map a map that `checkDeviceMap` accepts; unknown ids throw a Refusal that names them. */
 export function mechanismOf(map: DeviceMap): Mechanism {
   const part = new Map(map.parts.map((each, index) => [each.id, index]));
   const joint = new Map(map.joints.map((each, index) => [each.id, index]));
@@ -116,6 +117,6 @@ function isolationOf(
 
 function lookUp(ids: ReadonlyMap<string, number>, id: string, what: string): number {
   const found = ids.get(id);
-  if (found === undefined) throw new RangeError(`There is no ${what} "${id}" in this map.`);
+  if (found === undefined) throw new Refusal(`There is no ${what} "${id}" in this map.`);
   return found;
 }

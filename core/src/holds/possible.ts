@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal/index.ts';
 import { isMarkedLive, liveJoints } from './live.ts';
 import type { Mechanism } from './mechanism.ts';
 import type { RebuildOp, StripOp } from './operation.ts';
@@ -114,17 +115,17 @@ export function namedNeed(mechanism: Mechanism, unmet: Unmet): NamedNeed {
   return { part: mechanism.map.parts[unmet.part]!.id, need: unmet.need };
 }
 
-/** A named operation by number; unknown ids throw a RangeError that names them. */
+/** A named operation by number; unknown ids throw a Refusal that names them. */
 export function numberedOp(mechanism: Mechanism, op: NamedOp): StripOp | RebuildOp {
   if (op.kind === 'release' || op.kind === 'make') {
     const joint = mechanism.joint.get(op.joint ?? '');
-    if (joint === undefined) throw new RangeError(`There is no joint "${op.joint}" in this map.`);
+    if (joint === undefined) throw new Refusal(`There is no joint "${op.joint}" in this map.`);
     return { kind: op.kind, joint };
   }
   const part = mechanism.part.get(op.part ?? '');
-  if (part === undefined) throw new RangeError(`There is no part "${op.part}" in this map.`);
+  if (part === undefined) throw new Refusal(`There is no part "${op.part}" in this map.`);
   if (op.kind !== 'fit') return { kind: op.kind, part };
   const onto = op.onto === undefined ? mechanism.base : mechanism.part.get(op.onto);
-  if (onto === undefined) throw new RangeError(`There is no part "${op.onto}" in this map.`);
+  if (onto === undefined) throw new Refusal(`There is no part "${op.onto}" in this map.`);
   return { kind: 'fit', part, onto, ...(op.staysOpen === undefined ? {} : { staysOpen: op.staysOpen }) };
 }

@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal/index.ts';
 import { opId } from '../drafts/index.ts';
 import {
   applied,
@@ -80,7 +81,8 @@ function numbered(mechanism: Mechanism, step: DoneStep): { op: PhysicalOp } | { 
   try {
     return { op: numberedOp(mechanism, namedDone(step)) };
   } catch (error) {
-    return { problem: (error as Error).message };
+    if (error instanceof Refusal) return { problem: error.message };
+    throw error;
   }
 }
 

@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal/index.ts';
 import { CycleError, type OrderProblem } from './problem.ts';
 
 /**
@@ -20,7 +21,7 @@ export interface Network {
   readonly sorted: readonly number[];
 }
 
-/** @throws CycleError where operations wait for each other; RangeError where `after` names no operation. */
+/** @throws CycleError where operations wait for each other; Refusal where `after` names no operation. */
 export function networkOf(problem: OrderProblem): Network {
   const { ops, start } = problem;
   const number = new Map(ops.map((op, index) => [op.id, index]));
@@ -32,7 +33,8 @@ export function networkOf(problem: OrderProblem): Network {
   ops.forEach((op, index) => {
     for (const id of new Set(op.after)) {
       const earlier = number.get(id);
-      if (earlier === undefined) throw new RangeError(`"${op.id}" comes after "${id}", which is no operation here.`);
+      if (earlier === undefined)
+        throw new Refusal(`"${op.id}" comes after "${id}", which is no operation here.`, 'ops');
       before[index * words + (earlier >>> 5)]! |= 1 << (earlier & 31);
       next[earlier]!.push(index);
       waiting[index]!++;

@@ -1,3 +1,5 @@
+import { Refusal } from '../refusal/index.ts';
+
 /** One operation to be ordered. A null tool is *by hand* and keeps the tool in hand; a null face keeps the face up. */
 export interface OrderOp {
   readonly id: string;
@@ -34,10 +36,10 @@ export interface Budget {
 }
 
 /** The ids of a ring among the operations, each after the one before it; thrown by `solveOrder`. */
-export class CycleError extends Error {
+export class CycleError extends Refusal {
   readonly cycle: readonly string[];
   constructor(cycle: readonly string[]) {
-    super(`These operations wait for each other: ${[...cycle, cycle[0]].join(' before ')}.`);
+    super(`These operations wait for each other: ${[...cycle, cycle[0]].join(' before ')}.`, 'ops');
     this.name = 'CycleError';
     this.cycle = cycle;
   }

@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal/index.ts';
 import { disableTypes, imageSize, types } from 'image-size';
 import { piecesOf } from './pieces.ts';
 
@@ -18,7 +19,7 @@ export interface PhotoFacts {
 }
 
 /** Why a file can't be taken as a photograph, and what to do. */
-export class PhotoError extends Error {
+export class PhotoError extends Refusal {
   override readonly name = 'PhotoError';
 }
 

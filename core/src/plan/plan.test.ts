@@ -98,11 +98,9 @@ describe('the small example', () => {
 
   it('names the field where a target can not be understood', () => {
     expect(() => plan(sample(), [{ replace: 'nothing' }])).toThrow(PlanError);
-    try {
-      plan(sample(), [{ remove: 'lid' }, { reach: 'nowhere' }]);
-    } catch (error) {
-      expect((error as PlanError).path).toBe('targets[1].reach');
-    }
+    expect(() => plan(sample(), [{ remove: 'lid' }, { reach: 'nowhere' }])).toThrow(
+      expect.objectContaining({ path: 'targets[1].reach' }),
+    );
   });
 });
 

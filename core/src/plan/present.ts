@@ -8,6 +8,7 @@ import {
   type PhysicalOp,
   replay,
 } from '../holds/index.ts';
+import { Refusal } from '../refusal/index.ts';
 import { PlanError, type Target } from '../search/index.ts';
 import type { Warning } from '../words/index.ts';
 
@@ -31,7 +32,8 @@ export function presentState(mechanism: Mechanism, done: readonly DoneOp[]): Pre
     try {
       return numberedOp(mechanism, op);
     } catch (error) {
-      throw new PlanError(`done[${index}]`, (error as Error).message);
+      if (error instanceof Refusal) throw new PlanError(`done[${index}]`, error.message);
+      throw error;
     }
   });
   const { state, illegal } = replay(mechanism, assembled(mechanism), history);

@@ -30,7 +30,7 @@ export function figuresOf(
 ): Figures {
   const { strip, rebuild, waiting } = plan.seconds;
   const beside = besideThePlan(map, key, value, plan, limits, charge);
-  return { seconds: strip + rebuild + waiting + beside, risk: riskOf(map, key, value, plan, charge) };
+  return { seconds: strip + rebuild + waiting + beside, risk: riskOf(map, key, value, plan, limits, charge) };
 }
 
 /** What an option takes that is no operation of the plan. */

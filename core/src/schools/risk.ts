@@ -3,17 +3,25 @@ import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.
 import { foreseeBond, type Foresight, isWarmSource, kindFor, nearestLimit, settingFor } from '../heat/index.ts';
 import { opTitle } from '../words/index.ts';
 import type { Op } from '../drafts/index.ts';
+import type { Limits } from '../limits/index.ts';
 import type { Plan } from '../plan/index.ts';
 import { cutsNearCell } from '../prepare/index.ts';
 import { minutes } from './words.ts';
 
 /** What the risk of an option is on this device, in figures of its own plan. */
-export function riskOf(map: DeviceMap, key: string, value: string, plan: Plan, charge: number | null): string {
+export function riskOf(
+  map: DeviceMap,
+  key: string,
+  value: string,
+  plan: Plan,
+  limits: Limits,
+  charge: number | null,
+): string {
   switch (key) {
     case 'display':
       return displayRisk(map, plan);
     case 'batteryBefore':
-      return chargeRisk(map, value, plan, charge);
+      return chargeRisk(map, value, plan, limits, charge);
     case 'heat':
       return heatRisk(map, value, plan);
     case 'batteryWhilePrying':
@@ -73,11 +81,11 @@ function displayRisk(map: DeviceMap, plan: Plan): string {
   return `${count(flexes.length, 'flex', 'flexes')} under strain for ${minutes(standing)}`;
 }
 
-function chargeRisk(map: DeviceMap, value: string, plan: Plan, charge: number | null): string {
+function chargeRisk(map: DeviceMap, value: string, plan: Plan, { runDownTo }: Limits, charge: number | null): string {
   const { cells, wiring } = map.battery!;
   const { energy_Wh } = packOf(cells, wiring);
   if (!cutsNearCell(map, plan.strip)) return 'no bond is cut near the cell';
-  const held = value === 'run-down' ? Math.min(0.25, charge ?? 0.25) : (charge ?? 1);
+  const held = value === 'run-down' ? Math.min(runDownTo, charge ?? runDownTo) : (charge ?? 1);
   return `${(held * energy_Wh).toFixed(1)} Wh in the cell while the pick passes it`;
 }
 

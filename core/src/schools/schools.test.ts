@@ -7,10 +7,10 @@ import { costWords, figuresOf, QUESTIONS, questionsFor } from './index.ts';
 
 const budget = { now: () => performance.now(), limitMs: 600 };
 
-function figures(key: keyof Policy, value: string, part = 'display', map = tern5()) {
+function figures(key: keyof Policy, value: string, part = 'display', map = tern5(), limits = DEFAULT_LIMITS) {
   const policy = { display: 'taken-off', [key]: value === 'map' ? null : value } as Partial<Policy>;
   const plan = planRepair({ map, targets: [{ replace: part }], policy }, budget);
-  return figuresOf(map, key, value, plan, DEFAULT_LIMITS, 0.6);
+  return figuresOf(map, key, value, plan, limits, 0.6);
 }
 
 describe('schools', () => {
@@ -36,6 +36,9 @@ describe('schools', () => {
     // 4.1 Ah × 3.86 V = 15.8 Wh, a quarter of it, and 60 % of it
     expect(figures('batteryBefore', 'run-down').risk).toContain('4.0 Wh');
     expect(figures('batteryBefore', 'charged').risk).toContain('9.5 Wh');
+    // a workshop that runs down to 10 % has 1.6 Wh left
+    const own = { ...DEFAULT_LIMITS, runDownTo: 0.1 };
+    expect(figures('batteryBefore', 'run-down', 'display', tern5(), own).risk).toContain('1.6 Wh');
     expect(figures('heat', 'air').risk).toContain('80 °C, one half at a time');
     expect(figures('heat', 'none').risk).toContain('cut cold');
     expect(figures('test', 'after').risk).toMatch(/1 seal and \d+ min/);

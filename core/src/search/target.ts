@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 
 /** What a repair is for. No target at all means: close it up again. */
@@ -8,12 +9,10 @@ export type Target =
   | { readonly full: true; readonly keep?: readonly string[] };
 
 /** A request that can't be planned; `path` names the field, the message says what to do. */
-export class PlanError extends Error {
-  readonly path: string;
+export class PlanError extends Refusal {
   constructor(path: string, message: string) {
-    super(message);
+    super(message, path);
     this.name = 'PlanError';
-    this.path = path;
   }
 }
 

@@ -3,7 +3,7 @@ import type { BenchEvent, Job } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import { opTitle } from '@nibrel/core/words';
-import { PlanError } from '@nibrel/core/search';
+import { Refusal } from '@nibrel/core/refusal';
 
 export interface NextRequest {
   readonly map: DeviceMap;
@@ -34,7 +34,7 @@ export function nextOf({ map, job, events }: NextRequest): Next {
       waiting_s: Math.round(sum(({ wait_s = 0 }) => wait_s)),
     };
   } catch (error) {
-    if (!(error instanceof PlanError)) throw error;
+    if (!(error instanceof Refusal)) throw error;
     return { op: null, title: error.message, handsOn_s: 0, waiting_s: 0 };
   }
 }

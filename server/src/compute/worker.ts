@@ -9,10 +9,11 @@ import { type HeatRequest, heatRequest, heatThrough } from '@nibrel/core/heat';
 import { assembled, mechanismOf, namedOp, numberedOp, possibleNow, replay } from '@nibrel/core/holds';
 import { checkNumbers, identityRequest } from '@nibrel/core/identity';
 import { checkDeviceMap, type MapCheck } from '@nibrel/core/map-check';
-import { CycleError, type OrderProblem, solveOrder } from '@nibrel/core/order';
-import { PhotoError, takePhoto } from '@nibrel/core/photos';
+import { type OrderProblem, solveOrder } from '@nibrel/core/order';
+import { takePhoto } from '@nibrel/core/photos';
 import { type DoneOp, planRepair, type PlanRequest } from '@nibrel/core/plan';
-import { PlanError, type Target } from '@nibrel/core/search';
+import { Refusal } from '@nibrel/core/refusal';
+import type { Target } from '@nibrel/core/search';
 import type Joi from 'joi';
 import { fieldErrors, parsedJson } from '../http/body.ts';
 import { lengthProblem } from '../http/lengths.ts';
@@ -38,14 +39,6 @@ export type Answer =
   | { readonly value: unknown }
   | { readonly refused: string; readonly errors: readonly FieldError[]; readonly status?: number };
 
-class Refusal extends Error {
-  readonly errors: readonly FieldError[];
-  constructor(message: string, errors: readonly FieldError[] = []) {
-    super(message);
-    this.errors = errors;
-  }
-}
-
 /** Work in hand comes first: what is only computed waits for a core that nobody needs. */
 if (isPatient(workerData)) setPriority(constants.priority.PRIORITY_LOW);
 
@@ -59,11 +52,7 @@ export default async function work({ kind, body, text, asText }: Task): Promise<
     return { value: asText ? new TextEncoder().encode(JSON.stringify(value)) : value };
   } catch (error) {
     if (error instanceof Problem) return { refused: error.message, errors: error.errors, status: error.status };
-    if (error instanceof Refusal) return { refused: error.message, errors: error.errors };
-    if (error instanceof PlanError) return refusedAt(error.path, error.message);
-    if (error instanceof CycleError) return refusedAt('ops', error.message);
-    if (error instanceof PhotoError) return refusedAt('body', error.message);
-    if (error instanceof RangeError) return refusedAt('body', error.message);
+    if (error instanceof Refusal) return refusedAt(error.path, error.message);
     throw error;
   }
 }
@@ -82,7 +71,7 @@ const COMPUTE = {
   /** a map that is to be stored: as it is, where there is nothing wrong with it */
   'check-in': (body: unknown) => {
     const { errors, warnings } = COMPUTE.check(body);
-    if (errors.length > 0) throw new Refusal('The device map can not be taken.', errors);
+    if (errors.length > 0) throw new Problem(422, 'The device map can not be taken.', errors);
     const { id, name, kind } = body as DeviceMap;
     return { id, name, kind, warnings, body: JSON.stringify(body) };
   },
@@ -94,7 +83,8 @@ const COMPUTE = {
         ids.has(id) ? [] : [{ path: `ops[${index}].after[${n}]`, message: `There is no operation "${id}".` }],
       ),
     );
-    if (unknown.length > 0) throw new Refusal('Some operations come after what is not there.', unknown.slice(0, 100));
+    if (unknown.length > 0)
+      throw new Problem(422, 'Some operations come after what is not there.', unknown.slice(0, 100));
     return solveOrder(problem, budget(problem.timeLimitMs));
   },
   plan: (body: unknown) => {
@@ -135,7 +125,8 @@ const COMPUTE = {
       try {
         return numberedOp(mechanism, doneOp(each));
       } catch (error) {
-        throw new Refusal((error as Error).message, [{ path: `done[${index}]`, message: (error as Error).message }]);
+        if (error instanceof Refusal) throw new Refusal(error.message, `done[${index}]`);
+        throw error;
       }
     });
     const { state, illegal } = replay(mechanism, assembled(mechanism), ops);
@@ -178,16 +169,17 @@ function doneOp(done: ContractDone): DoneOp {
 
 function checked<T>(schema: Joi.Schema, body: unknown): T {
   const long = lengthProblem(schema, body);
-  if (long) throw new Refusal(`${long.path}: ${long.message}`, [long]);
+  if (long) throw new Problem(422, `${long.path}: ${long.message}`, [long]);
   const { error } = schema.validate(body, { abortEarly: false, convert: false });
-  if (error) throw new Refusal('Some fields can not be taken.', fieldErrors(error));
+  if (error) throw new Problem(422, 'Some fields can not be taken.', fieldErrors(error));
   return body as T;
 }
 
 function checkedMap(json: unknown): DeviceMap {
   const { map, errors } = checkDeviceMap(json);
   if (map) return map;
-  throw new Refusal(
+  throw new Problem(
+    422,
     'The device map can not be taken.',
     errors.map((each) => ({ ...each, path: each.path ? `map.${each.path}` : 'map' })),
   );

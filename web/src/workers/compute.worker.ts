@@ -16,7 +16,8 @@ import {
 import { mechanismOf } from '@nibrel/core/holds';
 import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
 import { type Plan, planRepair, type PlanRequest } from '@nibrel/core/plan';
-import { PlanError, type Target } from '@nibrel/core/search';
+import { Refusal } from '@nibrel/core/refusal';
+import type { Target } from '@nibrel/core/search';
 import { type WhileOpen, whileOpen } from '@nibrel/core/prepare';
 import { type Figures, figuresOf } from '@nibrel/core/schools';
 import type { Limits } from '@nibrel/core/limits';
@@ -31,7 +32,7 @@ function computed<T>(compute: () => T): Computed<T> {
   try {
     return { value: compute() };
   } catch (error) {
-    if (error instanceof PlanError || error instanceof RangeError) return { problem: error.message };
+    if (error instanceof Refusal) return { problem: error.message };
     return { problem: `This could not be computed: ${(error as Error).message}` };
   }
 }

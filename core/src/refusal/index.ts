@@ -1,0 +1,1 @@
+export { Refusal } from './refusal.ts';
