@@ -1,7 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
-import { here, operation } from './steps.ts';
+import { here, inHand, operation } from './steps.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -60,12 +60,12 @@ test('a reload at the last test does not skip it, and a second window has the sa
   await expect(button).not.toHaveText(first);
   // between the two it says that it is saving
   await expect(button).toContainText('works');
-  const inHand = (await button.textContent())!;
+  const shown = (await button.textContent())!;
   await page.reload();
-  await expect(button).toHaveText(inHand);
+  await expect(button).toHaveText(shown);
   const other = await context.newPage();
   await other.goto(page.url());
-  await expect(operation(other).locator('[data-step]')).toHaveText(inHand);
+  await expect(operation(other).locator('[data-step]')).toHaveText(shown);
   expect((await job.line()).status).toBe('under-way');
 });
 
@@ -81,7 +81,9 @@ test('films, order and what is to go are the same after a change of the way, a r
   await page.getByRole('combobox', { name: 'What happened' }).selectOption({ label: 'Something else' });
   await page.getByRole('textbox', { name: 'Note' }).fill('a smear on the frame');
   await page.keyboard.press('Enter');
-  await expect(heading(page)).toBeVisible();
+  // the way from here is planned anew
+  await expect.poll(async () => (await job.events()).at(-1)?.type).toBe('trouble');
+  await inHand(page);
   const said = async (of: Page) => [await heading(of).textContent(), await toGo(of).textContent()];
   const before = await said(page);
   const plan = (await job.ahead()).map(({ id }) => id);
@@ -315,4 +317,25 @@ test('solvent of another repair at the same bench is aired before any heat, and 
   await expect(heading(page)).toHaveText('Heat it');
   await page.keyboard.press('Space');
   await expect(heading(page)).toHaveText('Heating');
+});
+
+test('what waited in a window that was killed is sent by the next one, once', async ({ context }) => {
+  const job = await Driven.begin(server.url, 'dunlin-open', [{ replace: 'port-board' }], 'Killed window');
+  await job.until('power-off');
+  const before = (await job.events()).length;
+  const page = await context.newPage();
+  await open(page, job);
+  await expect(heading(page)).toHaveText('Switch it off');
+  await server.kill();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('alert')).toContainText('1 entry not saved yet, waiting');
+  await expect(heading(page)).toHaveText('Switch it off');
+  await page.close();
+  await server.up();
+  const next = await context.newPage();
+  await next.goto(server.url);
+  await expect.poll(async () => (await job.events()).length).toBe(before + 1);
+  await next.goto(`${server.url}/jobs/${job.id}`);
+  await expect(heading(next)).not.toHaveText('Switch it off');
+  expect((await job.events()).at(-1)).toMatchObject({ type: 'did', data: { steps: [{ id: 'power-off' }] } });
 });

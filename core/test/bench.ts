@@ -53,7 +53,7 @@ export class TestBench {
   send<Type extends EventType>(type: Type, data: EventData[Type], by = 'Ines'): this {
     this.#count++;
     const id = `00000000-0000-4000-8000-${String(this.#count).padStart(12, '0')}`;
-    const at = new Date(Date.UTC(2026, 10, 24, 8, 0, this.#count + this.#waited_s)).toISOString();
+    const at = new Date(this.now).toISOString();
     const event = { id, type, at, by, data } as unknown as BenchEvent;
     const outcome = withEvent(this.mechanism, this.state, event, {
       roleOf: (name) => (name === 'Maren' ? 'lead' : 'technician'),
@@ -64,6 +64,11 @@ export class TestBench {
     this.problem = 'problem' in outcome ? outcome.problem : null;
     if ('state' in outcome) this.state = outcome.state;
     return this;
+  }
+
+  /** The moment of the last event, with what was waited since, ms. */
+  get now(): number {
+    return Date.UTC(2026, 10, 24, 8, 0, this.#count + this.#waited_s);
   }
 
   /** Time goes by. */

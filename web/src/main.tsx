@@ -4,6 +4,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { followChanges } from './app/queries.ts';
 import { SignInFirst } from './sign-in.tsx';
+import { resumeLetters } from './outbox/index.ts';
 import { routes } from './routes.tsx';
 import { followTheme } from './app/settings.ts';
 import './app/styles.css';
@@ -19,6 +20,7 @@ const queries = new QueryClient({
 });
 
 followChanges(queries);
+void resumeLetters();
 
 createRoot(document.getElementById('root')!).render(
   <QueryClientProvider client={queries}>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { PersonPanel } from './job/panels/person-panel.tsx';
+import { Returned, Waiting } from './outbox/waiting.tsx';
 import { Button } from './ui/button.tsx';
 import { Choice } from './ui/choice.tsx';
 import { Field } from './ui/field.tsx';
@@ -61,6 +62,8 @@ export function Shell() {
           </Button>
         </div>
       </header>
+      <Waiting />
+      <Returned />
       {/* whatever is in sight is written anew in the other unit */}
       <Outlet key={temperature} />
       <PersonPanel open={panel === 'person'} onClose={() => setPanel(null)} />

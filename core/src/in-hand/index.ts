@@ -1,2 +1,36 @@
 export { type Ahead, doneStep, planAhead } from './ahead.ts';
 export { aheadOf, benchBudget, followed, type PlansMade } from './follow.ts';
+export { bondInHand, bondWork, type BondWork, warmPlace, zoneInHand } from './bond-in-hand.ts';
+export {
+  afterwards,
+  alarmOf,
+  type BondBasis,
+  bondBasis,
+  coolingBond,
+  deviceAfterwards,
+  elapsed_s,
+  heatingBond,
+  ifOffNow,
+  isSoft,
+  LIMIT_NEAR_S,
+  type WarmBond,
+  whileOn,
+} from './warm-bond.ts';
+export { type EdgeInHand, edgeInHand } from './edge-in-hand.ts';
+export { nextWarming, sourceFor } from './to-warm.ts';
+export {
+  type AtHand,
+  cutInHand,
+  type Does,
+  edgeCut,
+  nextPress,
+  type NextPress,
+  nextScrew,
+  nextUntested,
+  type Said,
+  testAnswer,
+  testStage,
+  withNewScrews,
+} from './next-press.ts';
+export { doneUntil, opFor } from './until.ts';
+export { isAiring, isWatched, waitLeft_s } from './waits.ts';

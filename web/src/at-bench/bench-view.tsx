@@ -1,8 +1,20 @@
 import { type EventData, ONLY_BENCH } from '@nibrel/core/job';
-import { doneStep } from '@nibrel/core/in-hand';
+import {
+  type Does,
+  doneStep,
+  doneUntil,
+  elapsed_s,
+  isWatched,
+  nextPress,
+  nextScrew,
+  opFor,
+  testAnswer,
+  waitLeft_s,
+  withNewScrews,
+} from '@nibrel/core/in-hand';
+import { useTellShop } from '../kit/tell-shop.ts';
 import type { Op } from '@nibrel/core/drafts';
-import { keyOf, looseScrewsOf } from '@nibrel/core/screws';
-import { isGate, opWords } from '@nibrel/core/words';
+import { opWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -21,17 +33,14 @@ import { LookBack } from './look-back.tsx';
 import { Mat } from './mat.tsx';
 import { Nothing } from './nothing.tsx';
 import { MoreBar, type PanelName } from './more-bar.tsx';
-import { elapsedNow } from './opening/elapsed.ts';
 import { useHand } from './opening/use-hand.tsx';
-import { nextUntested, Operation, testStage } from './operation.tsx';
+import { Operation } from './operation.tsx';
 import { UntilPanel } from './panels/until-panel.tsx';
 import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
 import { NotTaken } from '../job/not-taken.tsx';
 import { Stopped } from '../job/stopped.tsx';
 import { shownOf } from '../job/shown.ts';
 import { TopBand } from './top-band.tsx';
-import { doneUntil, opFor } from './until.ts';
-import { isAiring, isWatched, waitLeft_s } from './waits.ts';
 
 /** At the bench: one repair, from the plan to the record. */
 export function BenchView() {
@@ -41,11 +50,12 @@ export function BenchView() {
 function Bench({ bench, mechanism, map, state }: OpenJob) {
   const person = useSettings((settings) => settings.person);
   const navigate = useNavigate();
-  const now = useNow(isWatched(state) ? 250 : 10_000);
+  const now = useNow((at) => (isWatched(state, at) ? 250 : 10_000));
   const [panel, setPanel] = useState<PanelName | null>(person ? null : 'person');
   const [look, setLook] = useState(0);
   const [flippedFor, setFlippedFor] = useState<string | null>(null);
   const [until, setUntil] = useState<readonly Op[] | null>(null);
+  const tell = useTellShop();
   useWakeLock();
 
   // somebody else's solvent counts here as well, and whoever heats next airs it
@@ -61,8 +71,6 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const op = ops[0];
   const shownOp = look > 0 ? ops[Math.min(look, ops.length - 1)] : op;
   const words = op && opWords(map, op);
-  const timer = state.timers.find((each) => each.step === op?.id);
-  const airing = isAiring(state, op);
   const waitLeft = waitLeft_s(state, op, now);
   const timeUp = waitLeft !== null && waitLeft <= 0;
   useEffect(() => {
@@ -75,91 +83,77 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const side: Side = flipped ? (up === 'front' ? 'back' : 'front') : up;
   const joint = map.joints.find((each) => each.id === shownOp?.joint);
   const tray = joint?.type === 'clip' && joint.eject ? joint.holds[0] : undefined;
-  const hand = useHand({ bench, map, state, op, isNow: look === 0, waiting: timer !== undefined, side, now });
+  const { hand, atHand } = useHand({ bench, map, state, op, isNow: look === 0, side, now });
+  const press = nextPress(mechanism, state, ahead, now, atHand);
   useSpokenStep(hand?.spoken ?? (words ? `${words.title}. ${words.thing}` : ''));
   const alarm = hand?.alarm ?? null;
   useEffect(() => {
     if (alarm) sound('time-up');
   }, [alarm]);
-  const told = async (sent: Promise<boolean>, then?: () => void) => {
-    const taken = await sent;
-    sound(taken ? 'step' : 'refused');
-    if (taken) then?.();
-    return taken;
+  const act = async (does: Does) => {
+    switch (does.kind) {
+      case 'go':
+        return navigate(`/jobs/${state.job.id}/${does.to}`);
+      case 'ask':
+        return setPanel(does.about);
+      case 'nothing':
+        return sound('refused');
+      case 'say': {
+        for (const said of does.events) if (!(await bench.say(said))) return;
+        if (does.source) tell.mutate({ type: 'source', data: does.source });
+        if (does.events.some(({ type }) => type === 'finish')) return navigate(`/jobs/${state.job.id}/record`);
+      }
+    }
   };
-  const send = <Type extends keyof EventData>(type: Type, data: EventData[Type], by?: string) =>
-    told(bench.send(type, data, by));
-  const test = (result: EventData['test']['result']) => {
-    const next = op?.name === 'test' ? nextUntested(state, op) : undefined;
-    if (op && next) void send('test', { function: next, result, stage: testStage(op) });
-    return next !== undefined;
-  };
-
   const step = () => {
     // while it is not known what comes next, nothing does
     if (held || busy || !ahead) return;
     if (look !== 0) return setLook(0);
-    if (op && isGate(op)) return void navigate(`/jobs/${state.job.id}/prepare`);
-    if (op?.name === 'transplant') return setPanel('transplant');
-    if (!op && drying) return setPanel('wet');
-    if (!op) return state.finished ? void navigate(`/jobs/${state.job.id}/record`) : finish();
-    if (op.name === 'test' && test('works')) return;
-    if (hand) return hand.press();
-    if (op.wait_s && !timer && waitLeft === null) return void send('timer', { step: op.id, seconds: op.wait_s });
-    if (waitLeft !== null && waitLeft > 0) return sound('refused');
-    void told(stepped(op));
+    // asked at this very moment: the page's clock ticks a little behind
+    const pressed = nextPress(mechanism, state, ahead, Date.now(), atHand);
+    if (!pressed.isAllowed) return sound('refused');
+    void act(pressed.does);
   };
-  const finish = () => void told(bench.send('finish', {}), () => navigate(`/jobs/${state.job.id}/record`));
-  const stepped = (done: Op) =>
-    done.name === 'vent' ? bench.send('aired', { step: done.id, ...atBench() }) : bench.step(done);
   const endWait = () => {
-    if (hand?.skip) return hand.skip();
-    if (op && (timer || airing)) void told(stepped(op));
+    if (press.endsWait) void act(press.endsWait);
+  };
+  const test = (result: EventData['test']['result']) => {
+    const answer = op && testAnswer(state, op, result);
+    if (answer) void bench.say(answer);
   };
   const layOne = () => {
-    const joint = map.joints.find((each) => each.id === op?.joint);
-    if (joint?.type !== 'screw' || op?.kind !== 'release') return;
-    const laid = new Set(state.ledger.onMat.map(keyOf));
-    const next = looseScrewsOf(map, joint, state.ledger).find((each) => !laid.has(keyOf(each)));
-    if (next) void send('screw', { joint: joint.id, point: next.point });
+    const screw = nextScrew(mechanism, state, op);
+    if (screw) void bench.say(screw);
   };
   const upTo = (op: Op) => {
     const done = doneUntil(op, ops);
     if (done.length > 0) setUntil(done);
     else sound('refused');
   };
-  const press = (thing: string) => {
+  const pressThing = (thing: string) => {
     const pressed = opFor(thing, ops);
     if (pressed) upTo(pressed);
   };
   const take = (taken: readonly Op[]) => {
     setLook(0);
-    void send('did', { steps: taken.map(doneStep) });
+    void bench.send('did', { steps: taken.map(doneStep) });
   };
   const newScrews = () => {
     const asked = bench.refusal?.asked;
     if (asked?.type !== 'did') return;
-    const steps = asked.data.steps.map((each) => {
-      const joint = map.joints.find((one) => one.id === each.joint);
-      return joint?.type === 'screw' && each.kind === 'make'
-        ? {
-            ...each,
-            freshScrews: state.ledger.lost.filter((screw) => screw.joint === joint.id).map((screw) => screw.point),
-          }
-        : each;
-    });
-    void send('did', { steps });
+    void bench.send('did', { steps: withNewScrews(state, asked.data.steps) });
   };
 
   /** also while it is stopped: then more than ever */
   const sourceOff = () => {
     const { heating } = state.opening;
-    if (heating) void send('heat-off', { joint: heating.joint, seconds: Math.round(elapsedNow(heating)) });
+    if (heating)
+      void bench.send('heat-off', { joint: heating.joint, seconds: Math.round(elapsed_s(heating, Date.now())) });
   };
 
   const toIntake = () => void navigate(`/jobs/${state.job.id}/intake`);
 
-  const pause = () => void send(state.paused ? 'resume' : 'pause', {});
+  const pause = () => void bench.send(state.paused ? 'resume' : 'pause', {});
 
   useKeys({
     x: () => setPanel('stop'),
@@ -180,7 +174,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           PageUp: () => setLook((at) => at - 1),
           ArrowRight: () => setLook((at) => Math.min(at + 1, ops.length - 1)),
           Enter: () => look > 0 && shownOp && upTo(shownOp),
-          u: () => void told(bench.undo()),
+          u: () => void bench.undo(),
           l: layOne,
           w: endWait,
           '2': () => test('fails'),
@@ -213,7 +207,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               <Button onClick={newScrews}>Put in new screws</Button>
             )}
             {bench.refusal?.asked?.type === 'heat-on' && isUnaired && (
-              <Button onClick={() => void send('aired', { step: 'vent:bench', ...atBench() })}>
+              <Button onClick={() => void bench.send('aired', { step: 'vent:bench', ...atBench() })}>
                 The bench was aired
               </Button>
             )}
@@ -243,6 +237,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               lookahead={Math.max(0, look)}
               left={ops.length}
               waitLeft={look === 0 ? waitLeft : null}
+              label={busy ? 'Saving' : press.label}
               busy={busy}
               hand={look === 0 ? hand : null}
               onStep={step}
@@ -254,10 +249,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               known={ahead !== null}
               planning={bench.planning}
               drying={drying}
+              label={press.label}
               onStep={step}
-              onDecision={(what, text) => send('decision', { about: 'left-open', what, text })}
-              onTest={(test) => void send('test', test)}
-              onEnd={(text) => send('end', { text })}
+              onDecision={(what, text) => bench.send('decision', { about: 'left-open', what, text })}
+              onTest={(test) => void bench.send('test', test)}
+              onEnd={(text) => bench.send('end', { text })}
             />
           )}
           {state.paused && !state.stopped && (
@@ -275,7 +271,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               side={side}
               {...shownOf(mechanism, state, shownOp)}
               {...(look === 0 && hand?.marks ? { marked: NONE } : {})}
-              onPress={press}
+              onPress={pressThing}
               label={`${map.name}, ${side} up`}
             >
               {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
@@ -295,7 +291,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
       <MoreBar
         paused={state.paused}
         held={held}
-        onUndo={() => void told(bench.undo())}
+        onUndo={() => void bench.undo()}
         onPanel={setPanel}
         onPause={pause}
         onIntake={toIntake}
@@ -307,7 +303,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         bond_C={hand?.bond_C}
         panel={panel}
         onPanel={setPanel}
-        send={send}
+        send={bench.send}
       />
       <UntilPanel map={map} ops={until} onClose={() => setUntil(null)} onTake={take} />
     </div>

@@ -12,6 +12,8 @@ interface NothingProps {
   readonly known: boolean;
   readonly planning: boolean;
   readonly drying: boolean;
+  /** of its button */
+  readonly label: string;
   onStep(): void;
   onDecision(what: string, text: string): Promise<boolean>;
   onTest(test: EventData['test']): void;
@@ -19,7 +21,7 @@ interface NothingProps {
 }
 
 /** No operation is left, or none is known yet. */
-export function Nothing({ mechanism, state, known, planning, drying, onStep, onEnd, ...rest }: NothingProps) {
+export function Nothing({ mechanism, state, known, planning, drying, label, onStep, onEnd, ...rest }: NothingProps) {
   if (!known) {
     return <p className="p-6 text-far text-quiet">{planning ? 'Planning from here' : '\u00a0'}</p>;
   }
@@ -33,7 +35,7 @@ export function Nothing({ mechanism, state, known, planning, drying, onStep, onE
         {drying ? 'Washed, dried and tried' : state.finished ? 'Finished' : 'Everything is back and tried'}
       </h1>
       <Button weight="loud" keyName="Space" data-step="" onClick={onStep} className="min-h-18 text-lead">
-        {drying ? 'Decide about the board' : state.finished ? 'To the record' : 'Finish, to the record'}
+        {label}
       </Button>
     </section>
   );

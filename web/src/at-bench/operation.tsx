@@ -1,7 +1,8 @@
 import type { JobState } from '@nibrel/core/job';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
-import { cautionFor, capital, plural, isGate, opWords } from '@nibrel/core/words';
+import { nextUntested, testStage } from '@nibrel/core/in-hand';
+import { cautionFor, capital, plural, opWords } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
 import { countdown } from '../app/format.ts';
@@ -19,6 +20,8 @@ interface OperationProps {
   readonly lookahead: number;
   readonly left: number;
   readonly waitLeft: number | null;
+  /** of its button */
+  readonly label: string;
   readonly busy: boolean;
   /** work that asks for more than one press */
   readonly hand: Hand | null;
@@ -36,7 +39,18 @@ const STAGES = {
 } as const;
 
 /** The operation in hand: its caution first, then what to do in the largest type, with what, and why now. */
-export function Operation({ mechanism, state, op, lookahead, left, waitLeft, busy, hand, onStep }: OperationProps) {
+export function Operation({
+  mechanism,
+  state,
+  op,
+  lookahead,
+  left,
+  waitLeft,
+  label,
+  busy,
+  hand,
+  onStep,
+}: OperationProps) {
   const { map } = mechanism;
   const words = opWords(map, op);
   const cautions = (hand?.cautions ?? ['operation']).map((of) =>
@@ -82,7 +96,7 @@ export function Operation({ mechanism, state, op, lookahead, left, waitLeft, bus
             disabled={busy}
             className="min-h-18 text-lead"
           >
-            {hand && !busy ? hand.label : stepLabel(map, state, op, waitLeft, busy)}
+            {label}
           </Button>
         )}
         {hand?.body}
@@ -90,26 +104,6 @@ export function Operation({ mechanism, state, op, lookahead, left, waitLeft, bus
       </div>
     </section>
   );
-}
-
-function stepLabel(map: DeviceMap, state: JobState, op: Op, waitLeft: number | null, busy: boolean): string {
-  if (busy) return 'Saving';
-  if (isGate(op)) return 'To the preparation';
-  if (op.name === 'transplant') return 'Record its checks';
-  if (op.name === 'test') {
-    const next = nextUntested(state, op);
-    const name = map.functions.find((each) => each.id === next)?.name;
-    return name ? `${name} works` : 'All tried';
-  }
-  if (waitLeft !== null) return waitLeft > 0 ? 'Waiting' : 'Time is up, done';
-  if (op.wait_s) return op.seconds > 0 ? 'Started, run the clock' : 'Run the clock';
-  const joint = map.joints.find((each) => each.id === op.joint);
-  if (joint?.type === 'screw' && op.kind === 'release') {
-    const captive = new Set(map.fasteners.filter((each) => each.captive).map((each) => each.id));
-    const loose = joint.points.filter((each) => !captive.has(fastenerAt(joint, each))).length;
-    if (loose > 0) return `Done, ${loose} on the mat`;
-  }
-  return 'Done';
 }
 
 function Screws({
@@ -160,16 +154,6 @@ function Wait({ seconds }: { readonly seconds: number }) {
       </span>
     </p>
   );
-}
-
-/** The function that is tried next at this test, none when all have been. */
-export function nextUntested(state: JobState, op: Op): string | undefined {
-  const stage = testStage(op);
-  return op.functions?.find((id) => !state.tests.some((each) => each.function === id && each.stage === stage));
-}
-
-export function testStage(op: Op): 'before' | 'after' {
-  return op.id === 'test:before' ? 'before' : 'after';
 }
 
 const RESULTS = { works: 'works', fails: 'fails', 'not-tried': 'not tried' } as const;

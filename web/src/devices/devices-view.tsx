@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Slider } from 'radix-ui';
 import { useState } from 'react';
 import { NavLink, useParams } from 'react-router';
+import { mapKey } from '../app/map-key.ts';
 import { api } from '../app/client.ts';
 import { useKeys } from '../app/keys.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
@@ -66,7 +67,7 @@ function Device({ map }: { readonly map: DeviceMap }) {
     setPeeled(0);
   };
   useKeys({ f: () => flip(side === 'front' ? 'back' : 'front'), Escape: () => setSelected(null) });
-  const check = useQuery({ queryKey: ['check', map], staleTime: Infinity, queryFn: () => api.checkMap(map) });
+  const check = useQuery({ queryKey: ['check', mapKey(map)], staleTime: Infinity, queryFn: () => api.checkMap(map) });
   const part = map.parts.find((each) => each.id === selected);
   const touching = map.joints.filter((each) => part && (each.holds.includes(part.id) || each.to === part.id));
   const marked = new Set([...touching.map((each) => each.id), ...(part ? [] : selected ? [selected] : [])]);
@@ -124,7 +125,7 @@ function Device({ map }: { readonly map: DeviceMap }) {
 /** The way to a thing, computed: what has to come off before it, and it. */
 function useWay(map: DeviceMap, selected: string | null): Plan | null {
   const query = useQuery({
-    queryKey: ['way', map.id, selected],
+    queryKey: ['way', mapKey(map), selected],
     enabled: selected !== null,
     staleTime: Infinity,
     queryFn: async () => {

@@ -2,10 +2,12 @@ import type { DeviceWarming, Fit, Foresight, Reading, Warming } from '@nibrel/co
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useState } from 'react';
-import { computeLater, computeNow } from '../workers/compute.ts';
+import { mapKey } from '../app/map-key.ts';
+import { computeLater } from '../workers/compute.ts';
+import { heatThread } from '../workers/heat-thread.ts';
 import type { Computed, Field } from '../workers/compute.worker.ts';
 
-/** A warming foreseen in the page's worker; the last one stays in sight until the next is there. */
+/** A warming foreseen in a thread of its own; the last one stays in sight until the next is there. */
 export function useForesight(warming: Warming | null): { foresight: Foresight | null; problem: string | null } {
   const query = useQuery({
     queryKey: ['foresee', warming],
@@ -13,7 +15,8 @@ export function useForesight(warming: Warming | null): { foresight: Foresight | 
     staleTime: Infinity,
     gcTime: 30_000,
     placeholderData: keepPreviousData,
-    queryFn: async (): Promise<Computed<Foresight>> => await computeNow().foresee(warming!),
+    queryFn: ({ signal }) =>
+      heatThread.run(async (compute): Promise<Computed<Foresight>> => await compute.foresee(warming!), signal),
   });
   if (!warming || !query.data) return { foresight: null, problem: null };
   return 'value' in query.data
@@ -30,7 +33,8 @@ export function useFit(warming: Warming | null, readings: readonly Reading[]): F
     staleTime: Infinity,
     gcTime: 30_000,
     placeholderData: keepPreviousData,
-    queryFn: async (): Promise<Computed<Fit | null>> => await computeNow().fit(warming!, readings),
+    queryFn: ({ signal }) =>
+      heatThread.run(async (compute): Promise<Computed<Fit | null>> => await compute.fit(warming!, readings), signal),
   });
   return readings.length > 0 && query.data && 'value' in query.data ? query.data.value : null;
 }
@@ -44,7 +48,7 @@ export function useField(
   // the map and its bond are named, not written out: a key is compared at every render
   const { map, bond, ...rest } = warming ?? {};
   const query = useQuery({
-    queryKey: ['field', map?.id, bond?.id, rest, soften_C],
+    queryKey: ['field', map && mapKey(map), bond?.id, rest, soften_C],
     enabled: warming !== null,
     staleTime: Infinity,
     gcTime: 60_000,

@@ -17,7 +17,7 @@ export interface Prospect {
 /** Fetched and planned again only when the job has moved on. */
 export function prospectQuery(job: JobLine) {
   return queryOptions({
-    queryKey: ['prospect', job.id, job.revision],
+    queryKey: ['prospect', job.id, job.mapRevision, job.revision],
     staleTime: Infinity,
     queryFn: async (): Promise<Prospect> => {
       const [map, { events }] = await Promise.all([api.map(job.map, job.mapRevision), api.events(job.id)]);

@@ -10,6 +10,7 @@ import { useKeys } from '../app/keys.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
 
+import { mapKey } from '../app/map-key.ts';
 import { PlanSchools } from '../schools/plan-schools.tsx';
 
 import { Button } from '../ui/button.tsx';
@@ -175,7 +176,7 @@ function usePlan(
   policy: Partial<Policy>,
 ): { value: Plan | null; problem: string | null } {
   const query = useQuery({
-    queryKey: ['plan', map?.id, part, policy],
+    queryKey: ['plan', map && mapKey(map), part, policy],
     enabled: map !== undefined && part !== null,
     staleTime: Infinity,
     placeholderData: (previous) => previous,

@@ -5,7 +5,7 @@ let audio: AudioContext | null = null;
 
 /** A short sound for a step taken, a lower one for one refused. */
 export function sound(kind: 'step' | 'refused' | 'time-up'): void {
-  if (!useSettings.getState().sound) return;
+  if (!useSettings.getState().sound || !('AudioContext' in globalThis)) return;
   audio ??= new AudioContext();
   const tone = { step: 660, refused: 180, 'time-up': 880 }[kind];
   const oscillator = audio.createOscillator();

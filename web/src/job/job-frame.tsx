@@ -32,7 +32,6 @@ export function JobFrame({ plans = true, children }: JobFrameProps) {
     void session.getState().load();
     return () => session.getState().close();
   }, [session]);
-  useLeaveWarning(bench.unsavedCount > 0);
 
   if (bench.phase === 'failed') {
     return (
@@ -54,14 +53,4 @@ export function JobFrame({ plans = true, children }: JobFrameProps) {
     return <main className="p-8 text-far text-quiet">Fetching the repair</main>;
   }
   return children({ session, bench, mechanism, map: mechanism.map, state });
-}
-
-/** The browser asks before a page is left that holds what is on no disk yet. */
-function useLeaveWarning(isUnsaved: boolean) {
-  useEffect(() => {
-    if (!isUnsaved) return;
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [isUnsaved]);
 }

@@ -1,8 +1,7 @@
-import type { BenchEvent } from '@nibrel/core/job';
-import { plural } from '@nibrel/core/words';
 import type { ReactNode } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
+import { Returned, textOf, Waiting } from '../outbox/waiting.tsx';
 import type { Session } from './session.ts';
 import { inUnits } from '../app/units.ts';
 
@@ -18,14 +17,7 @@ export function NotTaken({ bench, children }: NotTakenProps) {
   const written = refusal?.asked && textOf(refusal.asked);
   return (
     <>
-      {bench.unreachable && (
-        <Trouble title="The server does not answer">
-          <p>Nothing more is shown as done until it does. Trying again by itself.</p>
-          {bench.unsavedCount > 0 && (
-            <p>{plural(bench.unsavedCount, 'entry', 'entries')} not saved yet: leave this page open.</p>
-          )}
-        </Trouble>
-      )}
+      <Waiting />
       {refusal && (
         <Trouble title="Not taken">
           <p>{inUnits(refusal.problem)}</p>
@@ -36,12 +28,7 @@ export function NotTaken({ bench, children }: NotTakenProps) {
           </div>
         </Trouble>
       )}
+      <Returned job={bench.job?.id} />
     </>
   );
-}
-
-/** What somebody wrote by hand: it is shown again, so that it can be sent again. */
-function textOf({ data }: BenchEvent): string {
-  const said = 'text' in data ? data.text : 'anyway' in data ? data.anyway : '';
-  return typeof said === 'string' ? said.trim() : '';
 }

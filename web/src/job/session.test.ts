@@ -4,6 +4,9 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { DEFAULT_LIMITS } from '@nibrel/core/limits';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../app/client.ts';
+import { outbox } from '../outbox/index.ts';
+import * as threads from '../workers/compute.ts';
+import { type Planned, Planner } from './planner.ts';
 import { openSession } from './session.ts';
 
 const map = JSON.parse(
@@ -60,6 +63,7 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
+const waiting = () => outbox.state.getState().waiting.length;
 const texts = () => state().state!.standing.map(({ data }) => (data as { text?: string }).text);
 
 describe('a job open at this bench', () => {
@@ -80,10 +84,10 @@ describe('a job open at this bench', () => {
       session.send('measure', { thickness_mm: 8.4 }),
       session.send('note', { text: 'dry' }),
     ];
-    expect(state().unsavedCount).toBe(3);
+    expect(waiting()).toBe(3);
     await server.answerAll();
     expect(await Promise.all(sent)).toEqual([true, true, true]);
-    expect(state().unsavedCount).toBe(0);
+    expect(waiting()).toBe(0);
     expect(server.events.map(({ type }) => type)).toEqual(['words', 'measure', 'note']);
   });
 
@@ -109,5 +113,46 @@ describe('a job open at this bench', () => {
     await server.answerAll();
     expect(await Promise.all(sent)).toEqual([false, true]);
     expect(texts()).toEqual(['dry']);
+  });
+
+  it('does not hide what was acknowledged while an older list was on its way', async () => {
+    let answer: (all: Awaited<ReturnType<typeof api.events>>) => void = () => undefined;
+    const first = session.send('words', { text: 'first' });
+    await server.answerAll();
+    await first;
+    // the server seems to have fewer: it is asked for all, and takes its time
+    vi.mocked(api.events)
+      .mockResolvedValueOnce({ events: [], revision: 0 })
+      .mockReturnValueOnce(new Promise((resolve) => (answer = resolve)));
+    const refreshed = session.refresh();
+    await vi.advanceTimersByTimeAsync(1);
+    const sent = session.send('note', { text: 'dry' });
+    await server.answerAll();
+    expect(await sent).toBe(true);
+    answer({ events: server.events.slice(0, 1), revision: 1 });
+    await refreshed;
+    expect(texts()).toEqual(['first', 'dry']);
+  });
+
+  it('asks nothing more once it was closed, also while it was loading', async () => {
+    const other = openSession('j', false).getState();
+    const loading = other.load();
+    other.close();
+    session.close();
+    await loading;
+    vi.mocked(api.events).mockClear();
+    await vi.advanceTimersByTimeAsync(120_000);
+    expect(api.events).not.toHaveBeenCalled();
+  });
+});
+
+describe('the plan of a job', () => {
+  it('is not made for ever where the thread fails: that is said, and nothing is planning', async () => {
+    const said: Planned[] = [];
+    vi.spyOn(threads, 'computeNow').mockReturnValue({ ahead: () => Promise.reject(new Error('gone')) } as never);
+    const planner = new Planner(map, state().job!, (planned) => said.push(planned));
+    planner.want(state().state!);
+    await vi.advanceTimersByTimeAsync(500);
+    expect(said.at(-1)).toEqual({ ahead: null, planning: false, problem: 'The plan could not be made: gone' });
   });
 });

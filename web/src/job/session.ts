@@ -1,4 +1,4 @@
-import { type Ahead, doneStep, followed } from '@nibrel/core/in-hand';
+import { type Ahead, followed, type Said } from '@nibrel/core/in-hand';
 import {
   type BenchEvent,
   type EventData,
@@ -12,11 +12,12 @@ import {
 } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
-import type { Op } from '@nibrel/core/drafts';
 import { UNNAMED } from '@nibrel/core/shop';
 import { createStore, type StoreApi } from 'zustand';
 import { onChange } from '../app/changes.ts';
-import { api, type BeforeThis, jobOf, Refused, Unreachable } from '../app/client.ts';
+import { api, type BeforeThis, jobOf } from '../app/client.ts';
+import { outbox } from '../outbox/index.ts';
+import { sound } from './feedback.ts';
 import { useSettings } from '../app/settings.ts';
 import { Planner } from './planner.ts';
 
@@ -36,11 +37,8 @@ export interface Session {
   readonly lastAhead: Ahead | null;
   readonly planning: boolean;
   readonly planProblem: string | null;
-  /** the event that waits for the server; what is asked for meanwhile waits its turn */
+  /** the event that waits for the server; what is asked for meanwhile waits its turn in the outbox */
   readonly unsaved: BenchEvent | null;
-  /** how much has been asked for and is not on the server's disk yet */
-  readonly unsavedCount: number;
-  readonly unreachable: boolean;
   /** why the last thing asked for was refused, and what was asked */
   readonly refusal: { readonly problem: string; readonly asked: BenchEvent | null } | null;
 
@@ -49,7 +47,7 @@ export interface Session {
   refresh(): Promise<void>;
   /** @param by who says it, where that is not who is at the bench: a lead who decides */
   send<Type extends EventType>(type: Type, data: EventData[Type], by?: string): Promise<boolean>;
-  step(op: Op): Promise<boolean>;
+  say(said: Said, by?: string): Promise<boolean>;
   undo(): Promise<boolean>;
   /** plans again from here, where that failed */
   planAgain(): void;
@@ -57,9 +55,13 @@ export interface Session {
   close(): void;
 }
 
-const RETRY_MS = 1500;
 /** The server tells by itself what has changed; this is for when its stream is gone. */
 const REFRESH_MS = 15_000;
+
+function newEvent<Type extends EventType>(type: Type, data: EventData[Type], said?: string): BenchEvent {
+  const by = said ?? (useSettings.getState().person || UNNAMED);
+  return { id: crypto.randomUUID(), type, at: new Date().toISOString(), by, data } as unknown as BenchEvent;
+}
 
 /** @param plans false where nothing is shown of the plan, so that nothing is computed for it */
 export function openSession(id: string, plans: boolean): StoreApi<Session> {
@@ -89,68 +91,48 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       show(state, more.length === 1 && only && ahead ? followed(ahead, only, state) : null);
     };
 
-    /** Waits for the acknowledgement, however long the server is away. */
-    const acknowledged = async (event: BenchEvent) => {
-      for (;;) {
-        try {
-          const answer = await api.append(id, [event]);
-          set({ unreachable: false });
-          return answer;
-        } catch (error) {
-          if (error instanceof Refused && error.status < 500) {
-            return { accepted: [], duplicate: [], rejected: [{ id: event.id, problem: error.message }], revision: -1 };
-          }
-          set({ unreachable: true });
-          await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
-          if (closed) return null;
-        }
-      }
+    const asked = new Set<string>();
+
+    /** The same asked twice, while the first is on its way, counts once. */
+    const once = async (what: string, send: () => Promise<boolean>): Promise<boolean> => {
+      if (asked.has(what)) return false;
+      asked.add(what);
+      return send().finally(() => asked.delete(what));
     };
 
-    let turn: Promise<unknown> = Promise.resolve();
-    const waiting = new Set<string>();
-
-    /** Nothing that is asked for while something is being saved is lost: it waits. The same asked twice counts once. */
-    const inTurn = (asked: string, act: () => Promise<boolean>): Promise<boolean> => {
-      if (waiting.has(asked)) return Promise.resolve(false);
-      waiting.add(asked);
-      set({ unsavedCount: waiting.size });
-      const taken = turn.then(act).finally(() => {
-        waiting.delete(asked);
-        set({ unsavedCount: waiting.size });
+    /** Judged when its turn comes, by what was taken until then; shown as done once the server has it on its disk. */
+    const posted = async (event: BenchEvent): Promise<boolean> => {
+      let judged: { readonly before: JobState; readonly after: JobState; readonly ahead: Ahead | null } | null = null;
+      const answer = await outbox.send(id, event, {
+        judge: () => {
+          const { state, mechanism, ahead } = get();
+          // nobody looks at it any more: the server judges
+          if (closed || !state || !mechanism) return null;
+          const outcome = withEvent(mechanism, state, event);
+          if ('problem' in outcome) return outcome.problem;
+          judged = { before: state, after: outcome.state, ahead };
+          set({ unsaved: event, refusal: null });
+          return null;
+        },
+        settle: async (settled) => {
+          set({ unsaved: null });
+          if ('problem' in settled) {
+            set({ refusal: { problem: settled.problem, asked: event } });
+            if (judged) await get().refresh();
+            return;
+          }
+          if (!judged) return;
+          const { before, after, ahead } = judged;
+          if (get().state !== before) await get().refresh();
+          else show(after, ahead && followed(ahead, event, after));
+          if (settled.revision !== get().state!.events.length) await get().refresh();
+        },
       });
-      turn = taken.catch(() => undefined);
-      return taken;
+      return answer !== null && 'revision' in answer;
     };
 
     const send: Session['send'] = (type, data, by) =>
-      inTurn(JSON.stringify([type, data, by]), () => sendNow(type, data, by));
-
-    const sendNow: Session['send'] = async (type, data, said) => {
-      const { state, mechanism, ahead } = get();
-      if (!state || !mechanism) return false;
-      const by = said ?? (useSettings.getState().person || UNNAMED);
-      const event = { id: crypto.randomUUID(), type, at: new Date().toISOString(), by, data } as unknown as BenchEvent;
-      const outcome = withEvent(mechanism, state, event);
-      if ('problem' in outcome) {
-        set({ refusal: { problem: outcome.problem, asked: event } });
-        return false;
-      }
-      set({ unsaved: event, refusal: null });
-      const answer = await acknowledged(event);
-      set({ unsaved: null });
-      if (!answer) return false;
-      const rejected = answer.rejected[0];
-      if (rejected) {
-        set({ refusal: { problem: rejected.problem, asked: event } });
-        await get().refresh();
-        return false;
-      }
-      if (get().state !== state) await get().refresh();
-      else show(outcome.state, ahead && followed(ahead, event, outcome.state));
-      if (answer.revision !== get().state!.events.length) await get().refresh();
-      return true;
-    };
+      once(JSON.stringify([type, data, by]), () => posted(newEvent(type, data, by)));
 
     return {
       phase: 'loading',
@@ -165,8 +147,6 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       planning: false,
       planProblem: null,
       unsaved: null,
-      unsavedCount: 0,
-      unreachable: false,
       refusal: null,
 
       load: async () => {
@@ -201,26 +181,30 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       refresh: async () => {
         const { state, unsaved } = get();
         if (!state || unsaved || closed) return;
+        // what is acknowledged while this is on its way is ahead of what it fetches
+        const isBehind = () => get().state !== state || get().unsaved !== null;
         try {
           const { events: more, revision } = await api.events(id, state.events.length);
-          set({ unreachable: false });
-          // something was acknowledged meanwhile: what was fetched is behind it
-          if (get().state !== state || get().unsaved) return;
-          if (more.length > 0) take(state, more);
-          else if (revision < state.events.length) fold((await api.events(id)).events);
-        } catch (error) {
-          if (error instanceof Unreachable) set({ unreachable: true });
+          if (isBehind()) return;
+          if (more.length > 0) return take(state, more);
+          if (revision >= state.events.length) return;
+          const { events } = await api.events(id);
+          if (!isBehind()) fold(events);
+        } catch {
+          // asked again soon, and at the next change
         }
       },
 
       send,
-      step: (op) => send('did', { steps: [doneStep(op)] }),
+      say: ({ type, data }, by) => send(type, data, by),
       undo: () =>
-        inTurn('undo', async () => {
-          const { standing } = get().state ?? { standing: [] };
+        once('undo', async () => {
+          const onTheirWay = outbox.state.getState().waiting.flatMap(({ to, event }) => (to === id ? [event] : []));
+          const standing = [...(get().state?.standing ?? []), ...(onTheirWay as BenchEvent[])];
           const last = lastToUndo(standing);
-          if (last) return sendNow('undo', { event: last.id });
+          if (last) return posted(newEvent('undo', { event: last.id }));
           set({ refusal: { problem: undoProblem(standing, '') ?? 'There is nothing to undo.', asked: null } });
+          sound('refused');
           return false;
         }),
       planAgain: () => {

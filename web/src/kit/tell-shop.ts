@@ -1,6 +1,6 @@
 import type { ShopEvent, ShopEventData, ShopEventType } from '@nibrel/core/shop';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { api } from '../app/client.ts';
+import { outbox, SHOP } from '../outbox/index.ts';
 import { useSettings } from '../app/settings.ts';
 
 export type ShopSaid = {
@@ -16,8 +16,9 @@ export function useTellShop() {
       const at = new Date().toISOString();
       const all = 'type' in said ? [said] : said;
       const events = all.map((each) => ({ id: crypto.randomUUID(), at, by, ...each }) as ShopEvent);
-      const { rejected } = await api.tellShop(events);
-      if (rejected[0]) throw new Error(rejected[0].problem);
+      const answers = await Promise.all(events.map((event) => outbox.send(SHOP, event)));
+      const refused = answers.find((each) => each !== null && 'problem' in each);
+      if (refused && 'problem' in refused) throw new Error(refused.problem);
     },
     onSettled: () => queries.invalidateQueries({ queryKey: ['shop'] }),
   });

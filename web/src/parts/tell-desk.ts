@@ -1,6 +1,6 @@
 import type { BenchEvent, EventData, EventType } from '@nibrel/core/job';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { api } from '../app/client.ts';
+import { outbox } from '../outbox/index.ts';
 import { useSettings } from '../app/settings.ts';
 
 export type PartSaid = {
@@ -14,8 +14,8 @@ export function useTellDesk(job: string) {
     mutationFn: async (said: PartSaid) => {
       const by = useSettings.getState().person || 'unnamed';
       const event = { id: crypto.randomUUID(), at: new Date().toISOString(), by, ...said } as BenchEvent;
-      const { rejected } = await api.append(job, [event]);
-      if (rejected[0]) throw new Error(rejected[0].problem.replace(/^data: /, ''));
+      const answer = await outbox.send(job, event);
+      if (answer && 'problem' in answer) throw new Error(answer.problem.replace(/^data: /, ''));
     },
     onSettled: () =>
       Promise.all([

@@ -6,6 +6,7 @@ import { costWords, type Question, questionsFor } from '@nibrel/core/schools';
 import { DEFAULT_LIMITS, type Limits } from '@nibrel/core/limits';
 import { useQuery } from '@tanstack/react-query';
 import { duration } from '../app/format.ts';
+import { mapKey } from '../app/map-key.ts';
 import { Choice } from '../ui/choice.tsx';
 import { computeLater } from '../workers/compute.ts';
 import { inUnits } from '../app/units.ts';
@@ -81,7 +82,7 @@ function School({
   const value = (policy[key] ?? DEFAULT_POLICY[key] ?? 'map') as string;
   const values = options.map((each) => each.value);
   const figures = useQuery({
-    queryKey: ['school', map.id, targets, policy, key, limits, charge],
+    queryKey: ['school', mapKey(map), targets, policy, key, limits, charge],
     staleTime: Infinity,
     queryFn: () => computeLater().figures({ map, targets, policy, key, values, limits, charge }, 300),
   });

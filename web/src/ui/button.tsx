@@ -33,7 +33,7 @@ export function Key({ name }: { readonly name: string }) {
   return (
     <kbd
       aria-hidden="true"
-      className="inline-block min-w-7 border border-current px-1.5 text-center text-note font-normal opacity-75"
+      className="inline-block min-w-7 border border-current px-1.5 text-center text-note font-normal opacity-90"
     >
       {name}
     </kbd>

@@ -1,10 +1,10 @@
 import type { JobState } from '@nibrel/core/job';
-import { type BondCut, cutOfBond } from '@nibrel/core/cut';
+import type { BondCut } from '@nibrel/core/cut';
+import { edgeCut, edgeInHand } from '@nibrel/core/in-hand';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { type Policy, settled } from '@nibrel/core/policy';
-import { thingName, capital, slideWords } from '@nibrel/core/words';
+import { thingName, slideWords } from '@nibrel/core/words';
 import { Link } from 'react-router';
-import type { ShopNow } from '../../app/client.ts';
 import { countdown, spaced } from '../../app/format.ts';
 import type { Side } from '../../drawing/geometry.ts';
 import { useKeys } from '../../app/keys.ts';
@@ -14,65 +14,37 @@ import { Choice } from '../../ui/choice.tsx';
 import { EdgeMarks } from './edge-marks.tsx';
 import type { Hand } from './hand.ts';
 import type { OpeningWork } from './work.ts';
-import type { WarmBond } from './use-warm-bond.ts';
 import { Seam } from './seam.tsx';
 
-/** The cut as it is planned at the speed of this workshop, with its pauses for heat; null for what is not cut by edges. */
-export function cutFor(
-  map: DeviceMap,
-  bond: BondJoint | null,
-  shop: ShopNow | undefined,
-  warmth: WarmBond | null,
-): BondCut | null {
-  if (!bond || !shop) return null;
-  const { working_s, softFor_s } = warmth?.off ?? { working_s: null, softFor_s: null };
-  const heat = working_s ? { workingTime_s: working_s, ...(softFor_s ? { softFor_s } : {}) } : null;
-  return cutOfBond(map, bond, { speed_mm_s: shop.limits.cutSpeed_mm_s, ...(heat ? { heat } : {}) });
-}
-
 interface CuttingWork extends OpeningWork {
-  readonly cut: BondCut | null;
   readonly side: Side;
   /** is the cut in hand, and nothing is looked at ahead of it? */
   readonly isNow: boolean;
   /** what one more warming takes from here */
   readonly again_s: number | null;
-  onHeatAgain(): void;
 }
 
 /** A bond that is cut edge by edge: how deep in the largest figures, how long it stays soft, when to heat again. */
-export function useCutting({
-  bench,
-  map,
-  state,
-  bond,
-  cut,
-  warmth,
-  side,
-  isNow,
-  again_s,
-  onHeatAgain,
-}: CuttingWork): Hand | null {
-  const done = (bond && state.opening.cut.get(bond.id)) ?? NONE;
-  const next = cut?.edges.find((each) => !done.has(each.segment));
-  const left_s = next ? leftFor(next.segment, warmth) : null;
-  const isStiff =
-    left_s !== null && next !== undefined && bond?.heat === true && left_s < Math.min(next.seconds, ENOUGH_S);
-  const ticked = () => {
-    if (bond && next) void bench.send('edge', { joint: bond.id, segment: next.segment });
+export function useCutting({ bench, map, state, bond, cut, warm, side, isNow, again_s }: CuttingWork): Hand | null {
+  const inHand = bond && cut && edgeInHand(state, bond, cut, warm);
+  const stillCuts = () => {
+    if (!bond || !inHand) return;
+    const { type, data } = edgeCut(bond, inHand.edge);
+    void bench.send(type, data);
   };
-  useKeys({ k: ticked }, isNow && isStiff);
-  if (!cut || !bond || !next) return null;
+  useKeys({ k: stillCuts }, isNow && (inHand?.isStiff ?? false));
+  if (!cut || !bond || !inHand) return null;
+  const { edge, left_s, isStiff } = inHand;
+  const done = state.opening.cut.get(bond.id) ?? NONE;
   return {
-    title: `Cut: ${spaced(next.segment)}`,
+    title: `Cut: ${spaced(edge.segment)}`,
     cautions: isStiff ? ['operation', 'heat'] : ['operation'],
-    label: isStiff ? 'Heat again' : `${capital(spaced(next.segment))} is cut`,
     lead: (
       <Depth
         map={map}
-        next={next}
+        next={edge}
         left_s={left_s}
-        isEarly={bond.heat === true && (warmth?.off?.isEarly ?? false)}
+        isEarly={bond.heat === true && (warm?.off?.isEarly ?? false)}
         isStiff={isStiff}
         again_s={again_s}
       />
@@ -85,31 +57,20 @@ export function useCutting({
         cut={cut}
         done={done}
         isStiff={isStiff}
-        onTicked={ticked}
+        onTicked={stillCuts}
         onPicks={(material, count) => void bench.send('placeholder', { joint: bond.id, material, count })}
       />
     ),
     marks: <EdgeMarks map={map} side={side} bond={bond} cut={cut} done={done} />,
-    ...(warmth?.bond_C ? { bond_C: warmth.bond_C.likely } : {}),
+    ...(warm?.bond_C ? { bond_C: warm.bond_C.likely } : {}),
     spoken: isStiff
       ? 'Too stiff for this edge. Heat again.'
-      : `Cut ${spaced(next.segment)}, ${next.depth} millimetres deep at most.`,
+      : `Cut ${spaced(edge.segment)}, ${edge.depth} millimetres deep at most.`,
     alarm: isStiff ? 'stiff' : null,
-    press: isStiff ? onHeatAgain : ticked,
   };
 }
 
-/** A long edge is begun with this much left, and goes on as far as it goes (guess). */
-const ENOUGH_S = 15;
-
 const NONE: ReadonlySet<string> = new Set();
-
-/** How long an edge can be cut yet: by the layers, and by the whole device where that is known. */
-function leftFor(segment: string, warmth: WarmBond | null): number | null {
-  if (!warmth?.off || warmth.off.working_s === null) return null;
-  const { since_s, working_s, softFor_s } = warmth.off;
-  return Math.max(0, Math.min(working_s, softFor_s?.[segment] ?? Infinity) - since_s);
-}
 
 interface DepthProps {
   readonly map: DeviceMap;

@@ -1,9 +1,7 @@
 import type { ReactNode } from 'react';
 
-/** Work that asks for more than one press: what is shown of it, and what its keys do. */
+/** Work that asks for more than one press: what is shown of it. What its press does is told by `nextPress`. */
 export interface Hand {
-  /** of the main button */
-  readonly label: string;
   /** in place of the operation's own title */
   readonly title?: string;
   /** what is cautioned of before it: the operation itself where nothing else is said */
@@ -21,7 +19,4 @@ export interface Hand {
   readonly spoken?: string;
   /** what has just come about and is sounded once: soft, a limit near, too stiff */
   readonly alarm?: 'soft' | 'limit' | 'stiff' | null;
-  press(): void;
-  /** ends a wait before its time */
-  skip?(): void;
 }

@@ -1,14 +1,11 @@
+import { LIMIT_NEAR_S, type WarmBond } from '@nibrel/core/in-hand';
 import type { Heating } from '@nibrel/core/job';
 import type { Reading } from '@nibrel/core/heat';
 import { countdown } from '../../app/format.ts';
 import { Caution } from '../../ui/caution.tsx';
 import { Thermometer } from './thermometer.tsx';
-import type { WarmBond } from './use-warm-bond.ts';
 import type { OpeningWork } from './work.ts';
 import { temperature, temperatureGap, temperatures } from '../../app/units.ts';
-
-/** So long before a limit it is said aloud. */
-export const WARN_S = 60;
 
 interface OnTheDeviceProps extends OpeningWork {
   readonly heating: Heating;
@@ -49,12 +46,12 @@ interface WatchingProps {
 
 /** The count-down, and a limit that comes near. */
 export function Watching({ clock, working_s, cut_s }: WatchingProps) {
-  if (!clock) return null;
+  if (!clock) return <BeingForeseen />;
   const { toLimit } = clock;
   return (
     <>
       <Count clock={clock} working_s={working_s} cut_s={cut_s} />
-      {toLimit && toLimit.seconds < WARN_S && (
+      {toLimit && toLimit.seconds < LIMIT_NEAR_S && (
         <Caution>
           {toLimit.seconds > 0
             ? `${toLimit.what} may reach ${temperature(toLimit.max_C)} in ${countdown(toLimit.seconds)}. Take the source off.`
@@ -62,6 +59,16 @@ export function Watching({ clock, working_s, cut_s }: WatchingProps) {
         </Caution>
       )}
     </>
+  );
+}
+
+/** As high as the count-down that comes, so that the button beneath it does not move. */
+function BeingForeseen() {
+  return (
+    <p className="flex items-baseline gap-4">
+      <span className="text-huge leading-none font-bold text-quiet">{countdown(Infinity)}</span>
+      <span className="text-lead text-quiet">being foreseen</span>
+    </p>
   );
 }
 

@@ -1,7 +1,7 @@
 import type { Heating } from '@nibrel/core/job';
 import type { Reading, Spot } from '@nibrel/core/heat';
 import { useEffect, useRef, useState } from 'react';
-import { elapsedNow } from './elapsed.ts';
+import { elapsed_s } from '@nibrel/core/in-hand';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Field } from '../../ui/field.tsx';
@@ -114,4 +114,9 @@ function useThermocouple(map: string, heating: Heating, wanted: boolean, onReadi
     return () => source.close();
   }, [wanted, map, joint, kind, temp_C, pace, past]);
   return { last, isOn: wanted };
+}
+
+/** By the clock itself. */
+function elapsedNow(heating: Heating): number {
+  return elapsed_s(heating, Date.now());
 }

@@ -1,9 +1,10 @@
+import type { BondCut } from '@nibrel/core/cut';
+import type { WarmBond } from '@nibrel/core/in-hand';
 import type { JobState, Zone } from '@nibrel/core/job';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
 import type { ShopNow } from '../../app/client.ts';
 import type { Session } from '../../job/session.ts';
-import type { WarmBond } from './use-warm-bond.ts';
 
 /** What warming, cutting and soaking start from. */
 export interface OpeningWork {
@@ -15,7 +16,7 @@ export interface OpeningWork {
   /** of a bond whose zones are heated one after another: the one in hand */
   readonly zone: Zone | undefined;
   readonly shop: ShopNow | undefined;
-  readonly warmth: WarmBond | null;
-  /** seconds that the cut will take, where the bond is cut edge by edge */
-  readonly cut_s: number | null;
+  readonly warm: WarmBond | null;
+  /** the cut that is planned, where the bond is cut edge by edge */
+  readonly cut: BondCut | null;
 }

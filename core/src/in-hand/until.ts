@@ -1,4 +1,4 @@
-import type { Op } from '@nibrel/core/drafts';
+import type { Op } from '../drafts/index.ts';
 
 /** The operation that a press on a part or joint means: the next that frees it, or that puts it back. */
 export function opFor(thing: string, ops: readonly Op[]): Op | undefined {

@@ -1,5 +1,5 @@
-import { airingLeft_s, benchUses, dropsOf, type JobState } from '@nibrel/core/job';
-import type { Op } from '@nibrel/core/drafts';
+import type { Op } from '../drafts/index.ts';
+import { airingLeft_s, benchUses, dropsOf, type JobState } from '../job/index.ts';
 
 /** Is the bench of this repair aired now? Then no clock is asked: the air is clear so long after the last drops. */
 export function isAiring({ opening }: JobState, op: Op | undefined): boolean {
@@ -16,8 +16,8 @@ export function waitLeft_s(state: JobState, op: Op | undefined, now: number): nu
 }
 
 /** Does anything run down that has to be seen running? */
-export function isWatched({ timers, opening }: JobState): boolean {
-  const justWarm = opening.warmed.some(({ offAt }) => Date.now() - Date.parse(offAt) < WATCHED_MS);
+export function isWatched({ timers, opening }: JobState, now: number): boolean {
+  const justWarm = opening.warmed.some(({ offAt }) => now - Date.parse(offAt) < WATCHED_MS);
   return timers.length > 0 || opening.solvent.size > 0 || opening.heating !== null || justWarm;
 }
 

@@ -1,4 +1,4 @@
-import type { Op, OpId } from '@nibrel/core/drafts';
+import type { Op, OpId } from '../drafts/index.ts';
 import { describe, expect, it } from 'vitest';
 import { doneUntil, opFor } from './until.ts';
 

@@ -1,0 +1,144 @@
+import { describe, expect, it } from 'vitest';
+import { TestBench } from '../../test/bench.ts';
+import { Led } from '../../test/led.ts';
+import { bondOf, dunlinOpen, petrelGlass, tern5 } from '../../test/maps.ts';
+import type { DeviceMap } from '../device-map/index.ts';
+import { foresee, settingFor } from '../heat/index.ts';
+import { lastWarmed } from '../job/index.ts';
+import { edgeInHand } from './edge-in-hand.ts';
+import { type AtHand, cutInHand, nextPress } from './next-press.ts';
+import { afterwards, bondBasis, coolingBond, heatingBond, type WarmBond, whileOn } from './warm-bond.ts';
+
+const seal = () => bondOf(tern5(), 'front-seal');
+const press = (bench: TestBench, atHand: AtHand = {}, later_s = 0) =>
+  nextPress(bench.mechanism, bench.state, new Led(bench).ahead(), bench.now + later_s * 1000, atHand);
+
+/** Does what the press says, as far as it is taken. */
+function pressed(bench: TestBench, atHand: AtHand = {}, { label, isAllowed, does } = press(bench, atHand)) {
+  for (const { type, data } of isAllowed && does.kind === 'say' ? does.events : []) {
+    if (bench.send(type, data as never).problem) break;
+  }
+  return { label, isAllowed, does, problem: bench.problem };
+}
+
+/** Tern 5 with its front seal next. */
+const atTheSeal = () => new TestBench(tern5(), [{ replace: 'display' }]).until('heat:front-seal');
+const setting = settingFor(seal(), 'plate');
+
+/** The front seal as it is foreseen with its source on for so long, or off again. */
+function warm(bench: TestBench): WarmBond {
+  const bond = seal();
+  const { opening } = bench.state;
+  const basis = bondBasis(tern5(), bond, bench.state, undefined);
+  const { heating } = opening;
+  if (heating) {
+    const foresight = foresee(whileOn(basis, heating, heating.setting));
+    return heatingBond(heating, basis.soften_C, heating.setting, null, { foresight, problem: null }, null, bench.now);
+  }
+  const warmed = lastWarmed(opening, bond.id) ?? null;
+  const foresight = warmed && foresee(afterwards(basis, warmed));
+  return coolingBond(warmed, basis.soften_C, { foresight, problem: null }, null, 40, bench.now);
+}
+
+/** Refused while the bond is warm: then it is left to cool. */
+const SOLVENT = 'Source off and away, solvent on';
+
+/** A repair by nothing but Space, W while it waits, and the answers that the preparation asks for. */
+function bySpace(map: DeviceMap, part: string): { readonly labels: readonly string[]; readonly bench: TestBench } {
+  const bench = new TestBench(map, [{ replace: part }]);
+  const led = new Led(bench);
+  const labels: string[] = [];
+  for (let n = 0; n < 600 && !bench.state.finished; n++) {
+    const bond = map.joints.find(({ id }) => id === led.ahead().ops[0]?.joint);
+    const unforeseen = { on: null, off: null, bond_C: null, soften_C: 60, problem: 'not foreseen' };
+    const { heating } = bench.state.opening;
+    const on = heating && { elapsed_s: 300, clock: null, foresight: null, fit: null, setting, workingNow_s: null };
+    const atHand = {
+      warm: { ...unforeseen, on },
+      setting: bond?.type === 'bond' ? settingFor(bond, null) : null,
+    };
+    const next = nextPress(bench.mechanism, bench.state, led.ahead(), bench.now, atHand);
+    labels.push(next.label);
+    if (next.does.kind === 'go') led.next();
+    else if (!next.isAllowed) bench.wait(60);
+    else if (pressed(bench, atHand, next).problem && next.label === SOLVENT) bench.wait(600);
+    else expect(bench.problem, next.label).toBeNull();
+  }
+  return { labels, bench };
+}
+
+describe('the next press', () => {
+  it('leads from a closed device to its record by itself, and everything it says is taken', () => {
+    for (const [map, part] of [
+      [tern5(), 'cell'],
+      [petrelGlass(), petrelGlass().battery!.part],
+      [dunlinOpen(), 'port-board'],
+    ] as const) {
+      const { labels, bench } = bySpace(map, part);
+      expect(bench.state.finished, map.id).not.toBeNull();
+      expect(labels).toContain('To the preparation');
+      expect(labels.at(-1)).toBe('Finish, to the record');
+      expect(labels.every((label) => label.length > 2 && !/undefined|NaN/.test(label))).toBe(true);
+    }
+  }, 60_000);
+
+  it('is none while it is planned, and none while a job is stopped or ended', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]);
+    expect(nextPress(bench.mechanism, bench.state, null, bench.now)).toMatchObject({ label: '', isAllowed: false });
+    bench.send('stop', { reason: 'swelling', text: '' });
+    expect(press(bench)).toMatchObject({ isAllowed: false, does: { kind: 'nothing' } });
+    bench.send('clear', { text: 'flat again' }, 'Maren').send('end', { text: 'sold' }, 'Maren');
+    expect(press(bench)).toMatchObject({ isAllowed: false, does: { kind: 'nothing' } });
+  });
+
+  it('waits for a clock, unless the wait is ended', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]).until('dry:front-seal');
+    expect(pressed(bench)).toMatchObject({ label: 'Run the clock', problem: null });
+    const waiting = press(bench);
+    expect(waiting).toMatchObject({ label: 'Waiting', isAllowed: false });
+    expect(waiting.endsWait).toMatchObject({ events: [{ type: 'did' }] });
+    expect(press(bench, {}, 3600)).toMatchObject({ label: 'Time is up, done', isAllowed: true });
+  });
+
+  it('puts the source on as it is set up, and takes it off once the bond is soft for certain', () => {
+    const bench = atTheSeal();
+    expect(press(bench)).toMatchObject({ label: 'Source is on', isAllowed: false });
+    expect(pressed(bench, { setting, bench: 'west' })).toMatchObject({ label: 'Source is on', problem: null });
+    expect(bench.state.opening.heating).toMatchObject({ joint: 'front-seal', setting, bench: 'west' });
+    bench.wait(20);
+    expect(press(bench, { warm: warm(bench) })).toMatchObject({ label: 'Waiting for it to soften', isAllowed: false });
+    const { toSoft_s } = warm(bench).on!.clock!;
+    bench.wait(Math.ceil(toSoft_s!) + 1);
+    expect(pressed(bench, { warm: warm(bench) })).toMatchObject({ label: 'Source is off and away', problem: null });
+    expect(bench.state.opening.heating).toBeNull();
+  });
+
+  it('cuts edge by edge, and heats again where the next edge has grown too stiff', () => {
+    const bench = atTheSeal();
+    pressed(bench, { setting });
+    bench.wait(Math.ceil(warm(bench).on!.clock!.toSoft_s!) + 1);
+    pressed(bench, { warm: warm(bench) });
+    const soft = warm(bench);
+    const cut = cutInHand(tern5(), bench.state, seal(), soft)!;
+    expect(edgeInHand(bench.state, seal(), cut, soft)).toMatchObject({ isStiff: false });
+    const first = pressed(bench, { warm: soft, setting });
+    expect(first.label).toMatch(/ is cut$/);
+    expect(bench.state.opening.cut.get('front-seal')?.size).toBe(1);
+    bench.wait(Math.ceil(soft.off!.working_s!));
+    const stiff = warm(bench);
+    expect(edgeInHand(bench.state, seal(), cut, stiff)).toMatchObject({ left_s: 0, isStiff: true });
+    const again = pressed(bench, { warm: stiff, setting });
+    expect(again).toMatchObject({ label: 'Heat again', problem: null });
+    expect(bench.state.opening.heating).toMatchObject({ joint: 'front-seal' });
+    // it starts warm
+    expect(bench.state.opening.heating!.past.length).toBeGreaterThan(0);
+  });
+
+  it('answers the function that is tried next, by its name', () => {
+    const bench = new TestBench(dunlinOpen(), [{ replace: 'port-board' }]).until('test:after');
+    const [test] = bench.ahead();
+    const names = test!.functions!.map((id) => dunlinOpen().functions.find((each) => each.id === id)!.name);
+    expect(names.map(() => pressed(bench).label)).toEqual(names.map((name) => `${name} works`));
+    expect(press(bench).label).toBe('All tried');
+  });
+});

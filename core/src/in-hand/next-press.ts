@@ -1,0 +1,282 @@
+import { type BondCut, cutOfBond } from '../cut/index.ts';
+import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.ts';
+import { type Op, TEST_BEFORE } from '../drafts/index.ts';
+import { fitted, type HeatSetting } from '../heat/index.ts';
+import type { Mechanism } from '../holds/index.ts';
+import { type EventData, type EventType, isDrying, type JobState } from '../job/index.ts';
+import { keyOf, looseScrewsOf } from '../screws/index.ts';
+import type { ShopEventData } from '../shop/index.ts';
+import { capital, isGate } from '../words/index.ts';
+import { type Ahead, doneStep } from './ahead.ts';
+import { bondInHand, bondWork, zoneInHand } from './bond-in-hand.ts';
+import { edgeInHand } from './edge-in-hand.ts';
+import { pastUntilNow, plannedTime_s } from './to-warm.ts';
+import { isAiring, waitLeft_s } from './waits.ts';
+import { alarmOf, type WarmBond } from './warm-bond.ts';
+
+/** What is said to the job, before it has an id, a moment and a name. */
+export type Said = {
+  readonly [Type in EventType]: { readonly type: Type; readonly data: EventData[Type] };
+}[EventType];
+
+export type Does =
+  /** said one after the other, each only where the one before it was taken */
+  | {
+      readonly kind: 'say';
+      readonly events: readonly Said[];
+      /** what the readings have taught of the source, for the workshop to keep */
+      readonly source?: ShopEventData['source'];
+    }
+  | { readonly kind: 'go'; readonly to: 'prepare' | 'record' }
+  /** something has to be answered first */
+  | { readonly kind: 'ask'; readonly about: 'transplant' | 'wet' }
+  | { readonly kind: 'nothing' };
+
+/** What Space, the pedal and the main button do. */
+export interface NextPress {
+  /** what stands on the button; empty where there is none */
+  readonly label: string;
+  /** false: nothing is done, and that is heard */
+  readonly isAllowed: boolean;
+  readonly does: Does;
+  /** what ends a wait before its time, where something is waited for */
+  readonly endsWait: Does | null;
+}
+
+/** What the bench knows beside the job: what is foreseen, and what was chosen there. All of it may be left out. */
+export interface AtHand {
+  /** how warm the bond in hand is, as foreseen */
+  readonly warm?: WarmBond | null;
+  /** the chosen source as it is set up; none while nobody knows it */
+  readonly setting?: HeatSetting | null;
+  /** a source that only stands in for one */
+  readonly standIn?: { readonly simulated: true; readonly pace: number };
+  /** drops of solvent */
+  readonly drops?: number;
+  /** where heat and solvent are used, in a workshop with several benches */
+  readonly bench?: string;
+}
+
+const NOTHING: NextPress = { label: '', isAllowed: false, does: { kind: 'nothing' }, endsWait: null };
+
+/** Fewer readings are no measurement that a workshop would keep. */
+const ENOUGH_READINGS = 8;
+
+const USUAL_DROPS = 4;
+/** Where neither map nor plan says how long solvent soaks (common practice). */
+const USUAL_SOAK_S = 240;
+
+/**
+ * What the next press does, what it is called and whether it may be made. Nothing is in hand while it is not known what
+ * comes next, or while the job is stopped or ended.
+ * @param ahead null while it is being planned
+ * @param now milliseconds
+ */
+export function nextPress(
+  mechanism: Mechanism,
+  state: JobState,
+  ahead: Ahead | null,
+  now: number,
+  atHand: AtHand = {},
+): NextPress {
+  if (state.stopped !== null || state.ended !== null || !ahead) return NOTHING;
+  const op = ahead.ops[0];
+  return op ? pressOn(mechanism.map, state, op, now, atHand) : pressAtTheEnd(state);
+}
+
+function pressAtTheEnd(state: JobState): NextPress {
+  if (isDrying(state)) return pressing('Decide about the board', { kind: 'ask', about: 'wet' });
+  if (state.finished) return pressing('To the record', { kind: 'go', to: 'record' });
+  return pressing('Finish, to the record', say({ type: 'finish', data: {} }));
+}
+
+function pressOn(map: DeviceMap, state: JobState, op: Op, now: number, atHand: AtHand): NextPress {
+  if (isGate(op)) return pressing('To the preparation', { kind: 'go', to: 'prepare' });
+  if (op.name === 'transplant') return pressing('Record its checks', { kind: 'ask', about: 'transplant' });
+  const test = testAnswer(state, op, 'works');
+  if (test) return pressing(`${functionName(map, test.data.function)} works`, say(test));
+  return pressOnBond(map, state, op, atHand) ?? pressOnStep(map, state, op, now, atHand);
+}
+
+/** The answer to the function that is tried next; null where all are tried, or where nothing is. */
+export function testAnswer(
+  state: JobState,
+  op: Op,
+  result: EventData['test']['result'],
+): (Said & { type: 'test' }) | null {
+  const next = op.name === 'test' ? nextUntested(state, op) : undefined;
+  return next === undefined ? null : { type: 'test', data: { function: next, result, stage: testStage(op) } };
+}
+
+export function nextUntested({ tests }: JobState, op: Op): string | undefined {
+  const stage = testStage(op);
+  return op.functions?.find((id) => !tests.some((each) => each.function === id && each.stage === stage));
+}
+
+export function testStage({ id }: Op): 'before' | 'after' {
+  return id === TEST_BEFORE ? 'before' : 'after';
+}
+
+function functionName(map: DeviceMap, id: string): string {
+  return map.functions.find((each) => each.id === id)?.name ?? id;
+}
+
+/** A step that is done by one press, or that a clock runs for. */
+function pressOnStep(map: DeviceMap, state: JobState, op: Op, now: number, { bench }: AtHand): NextPress {
+  const left_s = waitLeft_s(state, op, now);
+  const isDone = say(
+    op.name === 'vent'
+      ? { type: 'aired', data: { step: op.id, ...(bench === undefined ? {} : { bench }) } }
+      : { type: 'did', data: { steps: [doneStep(op)] } },
+  );
+  if (left_s !== null) {
+    const isOver = left_s <= 0;
+    const isTimed = isAiring(state, op) || state.timers.some((each) => each.step === op.id);
+    const press = pressing(isOver ? 'Time is up, done' : 'Waiting', isDone, isOver);
+    return { ...press, endsWait: isTimed ? isDone : null };
+  }
+  if (op.wait_s) {
+    const label = op.seconds > 0 ? 'Started, run the clock' : 'Run the clock';
+    return pressing(label, say({ type: 'timer', data: { step: op.id, seconds: op.wait_s } }));
+  }
+  return pressing(doneLabel(map, op), isDone);
+}
+
+function doneLabel(map: DeviceMap, op: Op): string {
+  if (op.name === 'test') return 'All tried';
+  const joint = map.joints.find((each) => each.id === op.joint);
+  if (joint?.type !== 'screw' || op.kind !== 'release') return 'Done';
+  const captive = new Set(map.fasteners.filter((each) => each.captive).map((each) => each.id));
+  const loose = joint.points.filter((each) => !captive.has(fastenerAt(joint, each))).length;
+  return loose > 0 ? `Done, ${loose} on the mat` : 'Done';
+}
+
+/** A bond that is warmed, cut edge by edge or soaked; null where it is done by one press. */
+function pressOnBond(map: DeviceMap, state: JobState, op: Op, atHand: AtHand): NextPress | null {
+  const bond = bondInHand(map, op);
+  if (!bond) return null;
+  const cut = cutInHand(map, state, bond, atHand.warm ?? null);
+  switch (bondWork(map, state, op, cut)) {
+    case 'heating':
+      return pressWhileOn(map, state, bond, atHand);
+    case 'to-heat':
+      return sourceOn(map, state, bond, 'Source is on', atHand);
+    case 'cut':
+      return pressOnEdge(map, state, bond, cut!, atHand);
+    case 'soak':
+      return pressToSoak(op, bond, atHand);
+    default:
+      return null;
+  }
+}
+
+/** The cut of a bond as it is planned, with its pauses for heat; null for what is not cut by edges. */
+export function cutInHand(map: DeviceMap, state: JobState, bond: BondJoint, warm: WarmBond | null): BondCut | null {
+  const { working_s, softFor_s } = warm?.off ?? { working_s: null, softFor_s: null };
+  const heat = working_s ? { workingTime_s: working_s, ...(softFor_s ? { softFor_s } : {}) } : null;
+  return cutOfBond(map, bond, { speed_mm_s: state.limits.cutSpeed_mm_s, ...(heat ? { heat } : {}) });
+}
+
+function sourceOn(map: DeviceMap, state: JobState, bond: BondJoint, label: string, atHand: AtHand): NextPress {
+  const { setting, standIn, bench, warm = null } = atHand;
+  if (!setting) return { ...NOTHING, label };
+  const zone = zoneInHand(map, state, bond);
+  const past = pastUntilNow(map, state, bond, warm);
+  const data = {
+    joint: bond.id,
+    setting,
+    heat_s: plannedTime_s(map, bond, setting.kind, past),
+    ...(zone === undefined ? {} : { zone }),
+    ...standIn,
+    ...(bench === undefined ? {} : { bench }),
+  };
+  return pressing(label, say({ type: 'heat-on', data }));
+}
+
+/** The source comes off once the bond is soft, a limit is near, or nothing can be foreseen and it is warmed by feel. */
+function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }: AtHand): NextPress {
+  const { heating } = state.opening;
+  const on = warm?.on;
+  if (!heating || !on) return { ...NOTHING, label: 'Waiting for it to soften' };
+  const fit = on.fit?.isSound ? on.fit : null;
+  const off: Said = {
+    type: 'heat-off',
+    data: {
+      joint: heating.joint,
+      seconds: tenths(on.elapsed_s),
+      ...(fit ? { setting: on.setting, residual_C: tenths(fit.residual_C) } : {}),
+      ...(on.clock ? { bond_C: tenths(on.clock.bond_C.likely) } : {}),
+    },
+  };
+  const source =
+    fit && fit.readings >= ENOUGH_READINGS
+      ? {
+          setting: fitted(heating.setting, fit),
+          residual_C: tenths(fit.residual_C),
+          map: map.id,
+          joint: bond.id,
+          ...(heating.simulatedReadings ? { simulated: true } : {}),
+        }
+      : null;
+  const does: Does = { kind: 'say', events: [off], ...(source ? { source } : {}) };
+  const mayComeOff = alarmOf(warm) !== null || warm.problem !== null;
+  const label = mayComeOff ? 'Source is off and away' : 'Waiting for it to soften';
+  return { ...pressing(label, does, mayComeOff), endsWait: does };
+}
+
+function pressOnEdge(map: DeviceMap, state: JobState, bond: BondJoint, cut: BondCut, atHand: AtHand): NextPress | null {
+  const inHand = edgeInHand(state, bond, cut, atHand.warm ?? null);
+  if (!inHand) return null;
+  if (inHand.isStiff) return sourceOn(map, state, bond, 'Heat again', atHand);
+  return pressing(`${capital(inHand.edge.segment.replaceAll('-', ' '))} is cut`, say(edgeCut(bond, inHand.edge)));
+}
+
+export function edgeCut({ id }: BondJoint, { segment }: { readonly segment: string }): Said {
+  return { type: 'edge', data: { joint: id, segment } };
+}
+
+/** Drops go on with the source off and away, and the clock of the soak runs. */
+function pressToSoak(op: Op, bond: BondJoint, { warm, drops = USUAL_DROPS, bench }: AtHand): NextPress {
+  const hottest_C = warm?.bond_C?.high;
+  const solvent = {
+    joint: bond.id,
+    drops,
+    away: true,
+    ...(hottest_C === undefined ? {} : { bond_C: tenths(hottest_C) }),
+    ...(bench === undefined ? {} : { bench }),
+  };
+  const seconds = op.wait_s ?? USUAL_SOAK_S;
+  return pressing(
+    'Source off and away, solvent on',
+    say({ type: 'solvent', data: solvent }, { type: 'timer', data: { step: op.id, seconds } }),
+  );
+}
+
+/** One screw of the joint in hand laid on the mat; null where none is to be laid. */
+export function nextScrew({ map }: Mechanism, state: JobState, op: Op | undefined): Said | null {
+  const joint = map.joints.find((each) => each.id === op?.joint);
+  if (joint?.type !== 'screw' || op?.kind !== 'release') return null;
+  const laid = new Set(state.ledger.onMat.map(keyOf));
+  const next = looseScrewsOf(map, joint, state.ledger).find((each) => !laid.has(keyOf(each)));
+  return next ? { type: 'screw', data: { joint: joint.id, point: next.point } } : null;
+}
+
+/** The same steps with a new screw in place of each that is lost. */
+export function withNewScrews(state: JobState, steps: EventData['did']['steps']): EventData['did']['steps'] {
+  return steps.map((step) => {
+    const lost = state.ledger.lost.filter((screw) => step.kind === 'make' && screw.joint === step.joint);
+    return lost.length > 0 ? { ...step, freshScrews: lost.map(({ point }) => point) } : step;
+  });
+}
+
+function pressing(label: string, does: Does, isAllowed = true): NextPress {
+  return { label, isAllowed, does, endsWait: null };
+}
+
+function say(...events: readonly Said[]): Does {
+  return { kind: 'say', events };
+}
+
+function tenths(value: number): number {
+  return Math.round(value * 10) / 10;
+}

@@ -1,0 +1,52 @@
+import type { BenchEvent } from '@nibrel/core/job';
+import type { ShopEvent } from '@nibrel/core/shop';
+import { type DBSchema, openDB } from 'idb';
+
+/** An event on its way to the server: kept from the press until the server has answered. */
+export interface Letter {
+  /** the event's own id, by which the server knows it again */
+  readonly id: string;
+  /** the job, or SHOP */
+  readonly to: string;
+  readonly event: BenchEvent | ShopEvent;
+  /** the window that sends it */
+  readonly window: string;
+  /** later letters have a higher one */
+  readonly order: number;
+}
+
+export const SHOP = 'shop';
+
+/** Where letters lie while nobody has answered them. */
+export interface Shelf {
+  put(letter: Letter): Promise<void>;
+  drop(id: string): Promise<void>;
+  /** all of them, the oldest first */
+  all(): Promise<readonly Letter[]>;
+}
+
+interface Stored extends DBSchema {
+  letters: { key: string; value: Letter };
+}
+
+/** Keeps letters in this browser, so that a killed one loses nothing; in memory where the browser has no such store. */
+export function openShelf(): Shelf {
+  if (!('indexedDB' in globalThis)) return memoryShelf();
+  const opened = openDB<Stored>('nibrel', 1, {
+    upgrade: (db) => void db.createObjectStore('letters', { keyPath: 'id' }),
+  });
+  return {
+    put: async (letter) => void (await (await opened).put('letters', letter)),
+    drop: async (id) => (await opened).delete('letters', id),
+    all: async () => (await (await opened).getAll('letters')).toSorted((a, b) => a.order - b.order),
+  };
+}
+
+export function memoryShelf(): Shelf {
+  const letters = new Map<string, Letter>();
+  return {
+    put: async (letter) => void letters.set(letter.id, letter),
+    drop: async (id) => void letters.delete(id),
+    all: async () => [...letters.values()],
+  };
+}

@@ -1,0 +1,47 @@
+import { plural } from '@nibrel/core/words';
+import { inUnits } from '../app/units.ts';
+import { Button } from '../ui/button.tsx';
+import { Trouble } from '../ui/caution.tsx';
+import { outbox, useOutbox } from './index.ts';
+import type { Letter } from './shelf.ts';
+
+/** The server does not answer: what waits for it, which is shown nowhere as done. */
+export function Waiting() {
+  const isUnreachable = useOutbox(({ unreachable }) => unreachable);
+  const count = useOutbox(({ waiting }) => waiting.length);
+  if (!isUnreachable) return null;
+  return (
+    <Trouble title="The server does not answer">
+      <p>Nothing more is shown as done until it does. Trying again by itself.</p>
+      {count > 0 && (
+        <p>
+          {plural(count, 'entry', 'entries')} not saved yet, waiting: kept in this browser, and sent as soon as the
+          server answers.
+        </p>
+      )}
+    </Trouble>
+  );
+}
+
+/** What an earlier window of this browser had sent, and the server did not take. @param job of this one only */
+export function Returned({ job }: { readonly job?: string }) {
+  const returned = useOutbox((state) => state.returned);
+  return returned
+    .filter(({ letter }) => job === undefined || letter.to === job)
+    .map(({ letter, problem }) => {
+      const written = textOf(letter.event);
+      return (
+        <Trouble key={letter.id} title="Not taken, from before">
+          <p>{inUnits(problem)}</p>
+          {written && <p className="mt-1">You wrote: “{written}”</p>}
+          <Button onClick={() => outbox.understood(letter.id)}>Understood</Button>
+        </Trouble>
+      );
+    });
+}
+
+/** What somebody wrote by hand: it is shown again, so that it can be sent again. */
+export function textOf({ data }: Letter['event']): string {
+  const said = 'text' in data ? data.text : 'anyway' in data ? data.anyway : '';
+  return typeof said === 'string' ? said.trim() : '';
+}
