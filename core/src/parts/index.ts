@@ -10,3 +10,4 @@ export {
   returnBy,
 } from './desk-part.ts';
 export { comparePieces, type Pieces, placesOn } from './pieces.ts';
+export { byUrgency, type DeskStanding, deskStanding } from './standing.ts';

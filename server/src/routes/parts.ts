@@ -1,5 +1,5 @@
-import { daysLeft, todayIn } from '@nibrel/core/calendar';
-import { isAccepted, partVerdict, returnBy } from '@nibrel/core/parts';
+import { todayIn } from '@nibrel/core/calendar';
+import { deskStanding } from '@nibrel/core/parts';
 import { partName } from '@nibrel/core/words';
 import { Hono } from 'hono';
 import { returnCalendar } from '../export/return-calendar.ts';
@@ -25,10 +25,7 @@ export function partRoutes(jobs: Jobs, maps: DeviceMaps, log: ShopLog, now: () =
         mapName: map.name,
         mapRevision: job.revision,
         name: partName(map, part.mapPart),
-        ...partVerdict(map, part),
-        accepted: isAccepted(part),
-        returnBy: returnBy(part),
-        daysLeft: daysLeft(today, returnBy(part)),
+        ...deskStanding(map, part, today),
         simulated: part.asked.some((each) => each.simulated),
       }));
     });

@@ -2,9 +2,9 @@ import type { BenchEvent, BenchUse, Job, Stop } from '@nibrel/core/job';
 import type { CalendarDate } from '@nibrel/core/calendar';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Material } from '@nibrel/core/heat';
-import type { RegistryAnswer, PartVerdict } from '@nibrel/core/identity';
+import type { RegistryAnswer } from '@nibrel/core/identity';
 import type { Finding } from '@nibrel/core/map-check';
-import type { DeskPart } from '@nibrel/core/parts';
+import type { DeskPart, DeskStanding } from '@nibrel/core/parts';
 import type { Policy } from '@nibrel/core/policy';
 import type { Target } from '@nibrel/core/search';
 import type { Counts } from '@nibrel/core/screws';
@@ -104,16 +104,13 @@ export interface ShopNow {
 
 /** A part at the desk, with the job it is for and what is to be thought of it. */
 export type PartLine = DeskPart &
-  PartVerdict & {
+  DeskStanding & {
     readonly job: string;
     readonly jobTitle: string;
     readonly map: string;
     readonly mapName: string;
     readonly mapRevision: number;
     readonly name: string;
-    readonly accepted: boolean;
-    readonly returnBy: CalendarDate;
-    readonly daysLeft: number;
     readonly simulated: boolean;
   };
 

@@ -1,16 +1,17 @@
 import { partsQuery, shopQuery } from '../app/queries.ts';
+import { byUrgency } from '@nibrel/core/parts';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { amount } from '../kit/amount.ts';
 
-import { byUrgency, standingOf } from '../parts/standing.ts';
+import { standingWords } from '../parts/standing-words.ts';
 
 /** What runs low on the shelf, and what has to go back: seen here before it is missed at a repair. */
 export function ShelfAndDesk() {
   const shop = useQuery(shopQuery).data;
   const parts = useQuery(partsQuery).data ?? [];
   const low = shop?.stock.filter((each) => each.low) ?? [];
-  const pressing = parts.filter((each) => !each.sentBack && standingOf(each).isUrgent).toSorted(byUrgency);
+  const pressing = parts.filter((each) => each.isUrgent).toSorted(byUrgency);
   if (low.length + pressing.length === 0) return null;
   return (
     <section aria-label="Shelf and parts" className="grid gap-x-10 gap-y-2 px-6 py-4 md:grid-cols-2">
@@ -23,9 +24,9 @@ export function ShelfAndDesk() {
                 <Link to={`/parts/${each.id}`} className="underline decoration-hair underline-offset-4">
                   {each.name}, {each.jobTitle}
                 </Link>{' '}
-                <strong className="text-now">{standingOf(each).word.toLowerCase()}</strong>{' '}
+                <strong className="text-now">{standingWords(each).word.toLowerCase()}</strong>{' '}
                 <span className="text-quiet">
-                  {standingOf(each).more}
+                  {standingWords(each).more}
                   {each.simulated && ', simulated'}
                 </span>
               </li>

@@ -13,14 +13,14 @@ import { useTellDesk } from './tell-desk.ts';
 import { LookedAt } from './looked-at.tsx';
 import { Numbers } from './numbers.tsx';
 import { Register } from './register.tsx';
-import { standingOf } from './standing.ts';
+import { standingWords } from './standing-words.ts';
 
 /** One part: what becomes of it in the largest type, why, and what there is to look at and to read. */
 export function PartDetail({ part }: { readonly part: PartLine }) {
   const map = useQuery(mapQuery(part.map, part.mapRevision)).data;
   const mechanism = useMemo(() => (map ? mechanismOf(map) : null), [map]);
   const tell = useTellDesk(part.job);
-  const { word, more, isUrgent } = standingOf(part);
+  const { word, more } = standingWords(part);
   return (
     <article aria-label={part.name} className="flex flex-col gap-5 px-7 py-5">
       <header>
@@ -33,7 +33,7 @@ export function PartDetail({ part }: { readonly part: PartLine }) {
           {part.variant ? ` · ${part.variant}` : ''}
           {part.price ? ` · price ${part.price}` : ''}
         </p>
-        <h1 className={`text-loud leading-tight font-bold ${isUrgent ? 'text-now' : ''}`}>{word}</h1>
+        <h1 className={`text-loud leading-tight font-bold ${part.isUrgent ? 'text-now' : ''}`}>{word}</h1>
         <p className="text-lead">
           {more}
           {!part.sentBack && (

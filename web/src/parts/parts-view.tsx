@@ -1,3 +1,4 @@
+import { byUrgency } from '@nibrel/core/parts';
 import { partsQuery } from '../app/queries.ts';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -9,7 +10,7 @@ import { Trouble } from '../ui/caution.tsx';
 import { ArrivePanel } from './arrive-panel.tsx';
 
 import { PartDetail } from './part-detail.tsx';
-import { byUrgency, standingOf } from './standing.ts';
+import { standingWords } from './standing-words.ts';
 
 /** The parts desk: every replacement part, whose it is, and what becomes of it; what has to go back first. */
 export function PartsView() {
@@ -51,7 +52,7 @@ export function PartsView() {
 }
 
 function Row({ part, isShown }: { readonly part: PartLine; readonly isShown: boolean }) {
-  const { word, more, isUrgent } = standingOf(part);
+  const { word, more } = standingWords(part);
   return (
     <li>
       <NavLink
@@ -61,7 +62,9 @@ function Row({ part, isShown }: { readonly part: PartLine; readonly isShown: boo
       >
         <span className="flex items-baseline justify-between gap-4">
           <strong className="text-body">{part.name}</strong>
-          <strong className={`text-body ${isUrgent ? 'text-now' : part.accepted ? 'text-done' : ''}`}>{word}</strong>
+          <strong className={`text-body ${part.isUrgent ? 'text-now' : part.accepted ? 'text-done' : ''}`}>
+            {word}
+          </strong>
         </span>
         <span className="block text-note text-quiet">
           {part.mapName} · {part.jobTitle} · {part.source}

@@ -1,10 +1,9 @@
 import { partsQuery } from '../app/queries.ts';
-import { dayWords } from '@nibrel/core/calendar';
 import { chosenPart } from '@nibrel/core/parts';
 import { partName } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { day } from '../app/format.ts';
+import { standingWords } from '../parts/standing-words.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 
 import { GateSection, type Spread } from './gate-section.tsx';
@@ -35,7 +34,8 @@ export function PartsSection({ job: { map, state }, spread }: PartsSectionProps)
               <span className="grow text-quiet">
                 {line.accepted ? 'accepted' : line.reasons[0]}
                 {line.simulated && ' (simulated)'}{' '}
-                {line.verdict === 'send-back' && `Send back by ${day(line.returnBy)}, ${dayWords(line.daysLeft)}.`}
+                {(line.standing === 'send-back' || line.standing === 'too-late') &&
+                  `${standingWords(line).word} ${standingWords(line).more}.`}
               </span>
             ) : (
               <span className="grow text-quiet">none has arrived; without one the gate asks why</span>
