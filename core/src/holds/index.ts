@@ -18,6 +18,14 @@ export { type Rules, type Unmet, unmetFor } from './unmet.ts';
 export { changesNothing, everyOp, play } from './play.ts';
 export { isMarkedLive, liveJoints } from './live.ts';
 export { judge, replay } from './legal.ts';
-export { namedNeed, namedOp, type NamedOp, numberedOp, possibleNow } from './possible.ts';
+export {
+  namedNeed,
+  type NamedNeed,
+  namedOp,
+  type NamedOp,
+  numberedOp,
+  type Possible,
+  possibleNow,
+} from './possible.ts';
 export { isLegalNow, withHost } from './may.ts';
 export { inverse, isStripOp } from './inverse.ts';

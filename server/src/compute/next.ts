@@ -1,3 +1,4 @@
+import type { NextInJob } from '@nibrel/core/api';
 import { aheadOf } from '@nibrel/core/in-hand';
 import type { BenchEvent, Job } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
@@ -11,17 +12,8 @@ export interface NextRequest {
   readonly events: readonly BenchEvent[];
 }
 
-/** What comes next in a job, for lists. */
-export interface Next {
-  /** the operation in hand; null where nothing is left but to finish, or where there is no plan */
-  readonly op: string | null;
-  readonly title: string;
-  readonly handsOn_s: number;
-  readonly waiting_s: number;
-}
-
 /** In a thread of its own: a list is never kept waiting for it. */
-export function nextOf({ map, job, events }: NextRequest): Next {
+export function nextOf({ map, job, events }: NextRequest): NextInJob {
   const mechanism = mechanismOf(map);
   try {
     const { ops } = aheadOf(mechanism, job, events, new Map());

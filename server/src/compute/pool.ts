@@ -1,7 +1,7 @@
+import { MOST_MS } from '@nibrel/core/api';
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import { Problem } from '../http/problem.ts';
-import { MOST_MS } from './requests.ts';
 import type { Answer, Task } from './worker.ts';
 
 interface PoolSize {

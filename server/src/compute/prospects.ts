@@ -1,6 +1,6 @@
+import type { NextInJob } from '@nibrel/core/api';
 import type { Jobs } from '../store/jobs.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
-import type { Next } from './next.ts';
 import type { ComputePool } from './pool.ts';
 
 /** So long after something was told; work in hand goes on in the meantime. */
@@ -44,7 +44,10 @@ export class Prospects {
       try {
         const { state } = await this.#jobs.live(job);
         const { map } = this.#maps.find(job.map, job.revision)!;
-        const next = (await this.#pool.run({ kind: 'next', body: { map, job, events: state.events } }, 2000)) as Next;
+        const next = (await this.#pool.run(
+          { kind: 'next', body: { map, job, events: state.events } },
+          2000,
+        )) as NextInJob;
         if (this.#closed) return;
         this.#jobs.lines.setNext(id, state.events.length, next);
         this.#told(id, state.events.length);

@@ -1,28 +1,27 @@
 import { createHash } from 'node:crypto';
 import { constants, setPriority } from 'node:os';
 import { isMainThread, workerData } from 'node:worker_threads';
-import { type PackRequest, packRequest, runDown, transportHints } from '@nibrel/core/battery';
+import { DEFAULT_MS, type DoneRequest } from '@nibrel/core/api';
+import { runDown, transportHints } from '@nibrel/core/battery';
 import { EVENT_DATA } from '@nibrel/core/job';
-import { type CutRequest, cutRequest, type PickCard, planCut } from '@nibrel/core/cut';
+import { type PickCard, planCut } from '@nibrel/core/cut';
 import { type DeviceMap, deviceMapSchema } from '@nibrel/core/device-map';
-import { type HeatRequest, heatRequest, heatThrough } from '@nibrel/core/heat';
+import { heatThrough } from '@nibrel/core/heat';
 import { assembled, mechanismOf, namedOp, numberedOp, possibleNow, replay } from '@nibrel/core/holds';
-import { checkNumbers, identityRequest } from '@nibrel/core/identity';
+import { checkNumbers } from '@nibrel/core/identity';
 import { checkDeviceMap, type MapCheck } from '@nibrel/core/map-check';
-import { type OrderProblem, solveOrder } from '@nibrel/core/order';
+import { solveOrder } from '@nibrel/core/order';
 import { takePhoto } from '@nibrel/core/photos';
-import { type DoneOp, planRepair, type PlanRequest } from '@nibrel/core/plan';
+import { type DoneOp, planRepair } from '@nibrel/core/plan';
 import { Refusal } from '@nibrel/core/refusal';
-import type { Target } from '@nibrel/core/search';
-import type Joi from 'joi';
-import { fieldErrors, parsedJson } from '../http/body.ts';
+import { parsedJson } from '../http/body.ts';
+import { taken } from '../http/route.ts';
 import { lengthProblem } from '../http/lengths.ts';
 import { type FieldError, Problem } from '../http/problem.ts';
 import { pickCardPdf } from '../print/pick-card-pdf.ts';
 import { shapeProblem } from '../store/append.ts';
 import { carryOver } from '../store/checkpoints.ts';
 import { nextOf, type NextRequest } from './next.ts';
-import { DEFAULT_MS, newJobSchema, orderRequest, planRequest, possibleRequest } from './requests.ts';
 
 /** What a compute route asks of a worker thread. Everything heavy, the checking too, is done here. */
 export interface Task {
@@ -76,7 +75,7 @@ const COMPUTE = {
     return { id, name, kind, warnings, body: JSON.stringify(body) };
   },
   order: (body: unknown) => {
-    const problem = checked<OrderProblem & { timeLimitMs?: number }>(orderRequest, body);
+    const problem = taken('POST /compute/order', body);
     const ids = new Set(problem.ops.map((op) => op.id));
     const unknown = problem.ops.flatMap((op, index) =>
       op.after.flatMap((id, n) =>
@@ -88,28 +87,21 @@ const COMPUTE = {
     return solveOrder(problem, budget(problem.timeLimitMs));
   },
   plan: (body: unknown) => {
-    const request = checked<Omit<PlanRequest, 'done'> & { done?: ContractDone[]; timeLimitMs?: number }>(
-      planRequest,
-      body,
-    );
+    const request = taken('POST /compute/plan', body);
     const map = checkedMap(request.map);
     const { targets, policy, timeLimitMs } = request;
-    return planRepair(
-      { map, targets: targets as Target[], policy, done: request.done?.map(doneOp) },
-      budget(timeLimitMs),
-    );
+    return planRepair({ map, targets, policy, done: request.done?.map(doneOp) }, budget(timeLimitMs));
   },
-  heat: (body: unknown) => heatThrough(checked<HeatRequest>(heatRequest, body)),
+  heat: (body: unknown) => heatThrough(taken('POST /compute/heat', body)),
   battery: (body: unknown) => {
-    const request = checked<PackRequest>(packRequest, body);
+    const request = taken('POST /compute/battery', body);
     return { ...runDown(request), transport: transportHints(request.cells, request.wiring) };
   },
-  identity: (body: unknown) =>
-    checkNumbers(checked<{ numbers: { place: string; value: string }[] }>(identityRequest, body).numbers),
-  'cut-plan': (body: unknown) => planCut(checked<CutRequest>(cutRequest, body)),
+  identity: (body: unknown) => checkNumbers(taken('POST /compute/identity', body).numbers),
+  'cut-plan': (body: unknown) => planCut(taken('POST /compute/cut-plan', body)),
   /** what is wrong with the shape of each event of a job */
   events: (body: unknown) => (body as unknown[]).map((each) => shapeProblem(EVENT_DATA, each)),
-  'new-job': (body: unknown) => checked<object>(newJobSchema, body),
+  'new-job': (body: unknown) => taken('POST /jobs', body),
   'pick-card': async (body: unknown) => pickCardPdf(body as PickCard),
   photo: (body: unknown) => {
     const { content, ...facts } = takePhoto(body as Uint8Array);
@@ -118,7 +110,7 @@ const COMPUTE = {
   next: (body: unknown) => nextOf(body as NextRequest),
   'carry-over': (body: unknown) => carryOver(body as string),
   possible: (body: unknown) => {
-    const request = checked<{ map: DeviceMap; done?: ContractDone[] }>(possibleRequest, body);
+    const request = taken('POST /compute/possible', body);
     const map = checkedMap(request.map);
     const mechanism = mechanismOf(map);
     const ops = (request.done ?? []).map((each, index) => {
@@ -150,29 +142,13 @@ const COMPUTE = {
   },
 };
 
-type ContractDone =
-  | { release: string }
-  | { open: string }
-  | { lift: string }
-  | { make: string }
-  | { close: string }
-  | { fit: string; onto?: string; new?: boolean };
-
-function doneOp(done: ContractDone): DoneOp {
+function doneOp(done: DoneRequest): DoneOp {
   if ('release' in done) return { kind: 'release', joint: done.release };
   if ('make' in done) return { kind: 'make', joint: done.make };
   if ('open' in done) return { kind: 'open', part: done.open };
   if ('lift' in done) return { kind: 'lift', part: done.lift };
   if ('close' in done) return { kind: 'close', part: done.close };
   return { kind: 'fit', part: done.fit, onto: done.onto, new: done.new };
-}
-
-function checked<T>(schema: Joi.Schema, body: unknown): T {
-  const long = lengthProblem(schema, body);
-  if (long) throw new Problem(422, `${long.path}: ${long.message}`, [long]);
-  const { error } = schema.validate(body, { abortEarly: false, convert: false });
-  if (error) throw new Problem(422, 'Some fields can not be taken.', fieldErrors(error));
-  return body as T;
 }
 
 function checkedMap(json: unknown): DeviceMap {

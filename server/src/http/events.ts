@@ -1,17 +1,14 @@
+import { MOST_EVENTS } from '@nibrel/core/api';
 import type { Context } from 'hono';
-import Joi from 'joi';
-import { jsonBody, valid } from './body.ts';
 import { Problem } from './problem.ts';
-
-/** Most events of one call (contract.md). */
-const MOST_EVENTS = 1000;
-
-const callSchema = Joi.object({ events: Joi.array().required() }).unknown(true);
+import { bodyOf } from './route.ts';
 
 /** The events of a call, each still to be checked. */
-export async function eventList(context: Context): Promise<unknown[]> {
-  const body = await jsonBody(context);
-  const { events } = valid<{ events: unknown[] }>(callSchema, body);
+export async function eventList(
+  context: Context,
+  name: 'POST /jobs/{id}/events' | 'POST /shop/events',
+): Promise<readonly unknown[]> {
+  const { events } = await bodyOf(context, name);
   if (events.length > MOST_EVENTS) {
     const many = `A call may bring ${MOST_EVENTS} events at most; this one brings ${events.length}. Send them in parts.`;
     throw new Problem(413, many, [{ path: 'events', message: many }]);

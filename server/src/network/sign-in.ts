@@ -1,10 +1,9 @@
-import { roleOf, UNNAMED } from '@nibrel/core/shop';
+import { roleOf } from '@nibrel/core/shop';
 import { type Context, Hono, type MiddlewareHandler } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
-import Joi from 'joi';
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
-import { jsonBody, valid } from '../http/body.ts';
 import { Problem } from '../http/problem.ts';
+import { answer, bodyOf } from '../http/route.ts';
 import type { ShopLog } from '../store/shop.ts';
 import type { Password } from './password.ts';
 import { Sessions } from './sessions.ts';
@@ -19,11 +18,6 @@ const COOKIE = '__Host-nibrel';
 /** Tries from one address, and from all together, in a minute. */
 const TRIES = 5;
 const TRIES_OF_ALL = 60;
-
-const signIn = Joi.object({
-  password: Joi.string().max(200).required(),
-  person: Joi.string().trim().min(1).max(60).invalid(UNNAMED).required(),
-});
 
 /** Who is signed in; null where nobody has to be, since only this machine reaches the server. */
 export function personOf(context: Context, network: Network | null): string | null {
@@ -54,11 +48,11 @@ export function sessionRoutes(network: Network | null, shop: ShopLog): Hono {
     role: person === null ? null : roleOf(shop.shop.people, person),
   });
 
-  routes.get('/', (context) => context.json(told(personOf(context, network))));
+  routes.get('/', (context) => answer(context, 'GET /session', told(personOf(context, network))));
 
   routes.post('/', async (context) => {
     if (!network) throw new Problem(409, 'Nobody signs in on this machine: say who is at the bench.');
-    const given = valid<{ password: string; person: string }>(signIn, await jsonBody(context));
+    const given = await bodyOf(context, 'POST /session');
     await withinLimits(limits, addressOf(context));
     if (!(await network.password.is(given.password))) {
       throw new Problem(401, 'That is not the password of this workshop.', [
@@ -73,7 +67,7 @@ export function sessionRoutes(network: Network | null, shop: ShopLog): Hono {
       path: '/',
       maxAge: Sessions.seconds,
     });
-    return context.json(told(person));
+    return answer(context, 'POST /session', told(person));
   });
 
   routes.delete('/', (context) => {

@@ -1,12 +1,12 @@
-import { type PackRequest, packRequest, runDown, transportHints } from '@nibrel/core/battery';
-import { type CutRequest, cutRequest, planCut } from '@nibrel/core/cut';
-import { checkNumbers, identityRequest } from '@nibrel/core/identity';
+import { DEFAULT_MS, MOST_MS } from '@nibrel/core/api';
+import { type PackRequest, runDown, transportHints } from '@nibrel/core/battery';
+import { type CutRequest, planCut } from '@nibrel/core/cut';
+import { checkNumbers } from '@nibrel/core/identity';
 import { Hono } from 'hono';
-import type { Schema } from 'joi';
 import type { ComputePool } from '../compute/pool.ts';
-import { DEFAULT_MS, MOST_MS } from '../compute/requests.ts';
 import { jsonAnswer } from '../http/answer.ts';
 import { bodyOrText, valid } from '../http/body.ts';
+import { bodySchema } from '../http/route.ts';
 
 export function computeRoutes(pool: ComputePool): Hono {
   const routes = new Hono();
@@ -17,15 +17,15 @@ export function computeRoutes(pool: ComputePool): Hono {
     });
   }
   // these take microseconds: no thread is asked, unless there is much to check
-  for (const [kind, schema, compute] of [
-    ['battery', packRequest, (body) => batteryOf(body as PackRequest)],
-    ['identity', identityRequest, (body) => checkNumbers((body as { numbers: Numbers }).numbers)],
-    ['cut-plan', cutRequest, (body) => planCut(body as CutRequest)],
-  ] as const satisfies readonly [string, Schema, (body: unknown) => object][]) {
+  for (const [kind, compute] of [
+    ['battery', (body) => batteryOf(body as PackRequest)],
+    ['identity', (body) => checkNumbers((body as { numbers: Numbers }).numbers)],
+    ['cut-plan', (body) => planCut(body as CutRequest)],
+  ] as const satisfies readonly [string, (body: unknown) => object][]) {
     routes.post(`/${kind}`, async (context) => {
       const given = await bodyOrText(context);
       if ('text' in given) return jsonAnswer(context, await pool.answer({ kind, ...given }, 0));
-      return context.json(compute(valid(schema, given.body)));
+      return context.json(compute(valid(bodySchema(`POST /compute/${kind}`), given.body)));
     });
   }
   return routes;

@@ -5,6 +5,7 @@ import type { ComputePool } from '../compute/pool.ts';
 import { jsonAnswer } from '../http/answer.ts';
 import { bodyOrText } from '../http/body.ts';
 import { Problem } from '../http/problem.ts';
+import { answer, queryOf } from '../http/route.ts';
 import { pickCardSvg } from '../print/pick-card.ts';
 import type { DeviceMaps, MapText, StoredMap } from '../store/device-maps.ts';
 
@@ -16,23 +17,26 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
   /** Checked in a thread, so that a large map keeps nobody waiting. */
   const accepted = async (context: Context) =>
     (await pool.run({ kind: 'check-in', ...(await bodyOrText(context)) }, 0)) as CheckedIn;
-  const found = (id: string, revision?: string): StoredMap => {
-    if (revision !== undefined && !/^[1-9]\d{0,8}$/.test(revision))
-      throw new Problem(404, 'A revision is a number from 1.');
-    const stored = maps.find(id, revision === undefined ? undefined : Number(revision));
+  const found = (id: string, revision?: number): StoredMap => {
+    const stored = maps.find(id, revision);
     if (!stored)
       throw new Problem(404, `There is no device map "${id}"${revision ? ` with revision ${revision}` : ''}.`);
     return stored;
   };
 
-  routes.get('/', (context) => context.json({ maps: maps.list() }));
+  routes.get('/', (context) => answer(context, 'GET /device-maps', { maps: maps.list() }));
 
   routes.post('/', async (context) => {
     const { warnings, ...map } = await accepted(context);
     if (maps.has(map.id))
       throw new Problem(409, `There is a device map "${map.id}" already. PUT adds a revision to it.`);
     const revision = maps.add(map, now());
-    return context.json({ id: map.id, revision, warnings }, 201, { location: `/api/v1/device-maps/${map.id}` });
+    return answer(
+      context,
+      'POST /device-maps',
+      { id: map.id, revision, warnings },
+      { location: `/api/v1/device-maps/${map.id}` },
+    );
   });
 
   routes.post('/check', async (context) => {
@@ -40,11 +44,12 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
   });
 
   routes.get('/:id', (context) => {
-    const { body, revision } = found(context.req.param('id'), context.req.query('revision'));
+    const asked = queryOf(context, 'GET /device-maps/{id}', 404);
+    const { body, revision } = found(context.req.param('id'), asked.revision);
     return jsonAnswer(context, body, 200, { 'nibrel-revision': String(revision) });
   });
 
-  const cardOf = (id: string, joint: string, revision?: string): PickCard => {
+  const cardOf = (id: string, joint: string, revision?: number): PickCard => {
     const { map } = found(id, revision);
     const bond = map.joints.find((each) => each.id === joint);
     if (bond?.type !== 'bond') throw new Problem(404, `There is no bond "${joint}" in this map.`);
@@ -56,7 +61,8 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
 
   routes.get('/:id/pick-card/:file{.+\\.(svg|pdf)}', async (context) => {
     const file = context.req.param('file');
-    const card = cardOf(context.req.param('id'), file.slice(0, -4), context.req.query('revision'));
+    const { revision } = queryOf(context, 'GET /device-maps/{id}/pick-card/{joint}.svg', 404);
+    const card = cardOf(context.req.param('id'), file.slice(0, -4), revision);
     if (file.endsWith('.svg')) return context.body(pickCardSvg(card), 200, { 'content-type': 'image/svg+xml' });
     const pdf = (await desk.run({ kind: 'pick-card', body: card }, 0)) as Uint8Array;
     return context.body(pdf.slice().buffer, 200, { 'content-type': 'application/pdf' });
@@ -69,7 +75,7 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
     if (map.id !== id) {
       throw new Problem(422, 'The map has another id than its address.', [{ path: 'id', message: `Must be "${id}".` }]);
     }
-    return context.json({ id, revision: maps.add(map, now()), warnings });
+    return answer(context, 'PUT /device-maps/{id}', { id, revision: maps.add(map, now()), warnings });
   });
 
   routes.delete('/:id', (context) => {

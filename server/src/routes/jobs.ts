@@ -1,38 +1,24 @@
+import type { NewJob } from '@nibrel/core/api';
 import { randomUUID } from 'node:crypto';
 import type { Job } from '@nibrel/core/job';
-import { instant } from '@nibrel/core/calendar';
 import { mechanismOf } from '@nibrel/core/holds';
-import { checkTargets, PlanError, type Target } from '@nibrel/core/search';
-import type { Policy } from '@nibrel/core/policy';
-import { type Context, Hono } from 'hono';
-import Joi from 'joi';
+import { checkTargets, PlanError } from '@nibrel/core/search';
+import { Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import type { Prospects } from '../compute/prospects.ts';
-import { newJobSchema } from '../compute/requests.ts';
 import { jobFiles, rawJobFiles, zipStream } from '../export/job-zip.ts';
 import { jsonAnswer } from '../http/answer.ts';
 import { isLarge, jsonBody, valid } from '../http/body.ts';
 import { eventList } from '../http/events.ts';
 import { Problem } from '../http/problem.ts';
+import { answer, bodySchema, queryOf } from '../http/route.ts';
 import { type Network, personOf } from '../network/sign-in.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
 import { UnreadableJob } from '../store/folded.ts';
 import { eventPages } from '../http/event-pages.ts';
 import type { Jobs } from '../store/jobs.ts';
-import type { ListQuery } from '../store/lines.ts';
 import type { Photos } from '../store/photos.ts';
 import type { ShopLog } from '../store/shop.ts';
-
-interface NewJob {
-  readonly id?: string;
-  readonly map: string;
-  readonly targets: readonly Target[];
-  readonly policy?: Partial<Policy>;
-  readonly title?: string;
-  readonly owner?: string;
-  readonly serial?: string;
-  readonly colour?: string;
-}
 
 interface JobRoutes {
   readonly jobs: Jobs;
@@ -55,7 +41,7 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
   };
 
   routes.get('/', (context) => {
-    const lines = jobs.list(listQuery(context));
+    const lines = jobs.list(queryOf(context, 'GET /jobs'));
     prospects.wanted();
     return jsonAnswer(context, `{"jobs":[${lines.join(',')}]}`);
   });
@@ -64,7 +50,7 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
     const body = await jsonBody(context);
     const given = isLarge(context)
       ? ((await desk.run({ kind: 'new-job', body }, 0)) as NewJob)
-      : valid<NewJob>(newJobSchema, body);
+      : valid<NewJob>(bodySchema('POST /jobs'), body);
     const stored = maps.find(given.map);
     if (!stored) {
       throw new Problem(422, 'There is no such device map.', [
@@ -102,7 +88,7 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
 
   routes.get('/:id/events', (context) => {
     const job = found(context.req.param('id'));
-    const after = wholeNumber(context.req.query('after'), 'after', 0, 10_000_000) ?? 0;
+    const { after = 0 } = queryOf(context, 'GET /jobs/{id}/events');
     return context.body(eventPages(jobs.pages(job.id, after), jobs.count(job.id)), 200, {
       'content-type': 'application/json',
     });
@@ -110,12 +96,13 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
 
   routes.post('/:id/events', async (context) => {
     const job = found(context.req.param('id'));
-    const events = await eventList(context);
+    const events = await eventList(context, 'POST /jobs/{id}/events');
     const checked = isLarge(context)
       ? ((await desk.run({ kind: 'events', body: events }, 0)) as (string | null)[])
       : undefined;
     try {
-      return context.json(await jobs.append(job, events, now(), { checked, signedIn: personOf(context, network) }));
+      const told = await jobs.append(job, events, now(), { checked, signedIn: personOf(context, network) });
+      return answer(context, 'POST /jobs/{id}/events', told);
     } catch (error) {
       if (error instanceof UnreadableJob) throw unreadableProblem(error);
       throw error;
@@ -148,36 +135,4 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
 function unreadableProblem(error: UnreadableJob): Problem {
   const detail = `This repair can not be read: ${error.message} Nothing was added. Its raw rows can be exported.`;
   return new Problem(409, detail);
-}
-
-function listQuery(context: Context): ListQuery {
-  const { open, finished, since, limit } = context.req.query();
-  const most = wholeNumber(limit, 'limit', 1, 100_000);
-  if (since !== undefined && instant.validate(since).error) {
-    throw refused('since', 'since must be a moment as 2026-11-24T08:00:00Z.');
-  }
-  return {
-    ...flag(open, 'open'),
-    ...flag(finished, 'finished'),
-    ...(since === undefined ? {} : { since }),
-    ...(most === undefined ? {} : { limit: most }),
-  };
-}
-
-function flag<Key extends 'open' | 'finished'>(text: string | undefined, key: Key): { [Each in Key]?: boolean } {
-  if (text === undefined) return {};
-  const found = Joi.boolean().validate(text === '' ? true : text);
-  if (found.error) throw refused(key, `${key} is true or false.`);
-  return { [key]: found.value } as { [Each in Key]?: boolean };
-}
-
-function wholeNumber(text: string | undefined, path: string, least: number, most: number): number | undefined {
-  if (text === undefined) return undefined;
-  const value = Number(text);
-  if (Number.isInteger(value) && value >= least && value <= most) return value;
-  throw refused(path, `${path} must be a whole number from ${least} to ${most}.`);
-}
-
-function refused(path: string, message: string): Problem {
-  return new Problem(422, message, [{ path, message }]);
 }

@@ -4,6 +4,7 @@ import { partName } from '@nibrel/core/words';
 import { Hono } from 'hono';
 import { returnCalendar } from '../export/return-calendar.ts';
 import { Problem } from '../http/problem.ts';
+import { answer } from '../http/route.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
 import type { Jobs } from '../store/jobs.ts';
 import type { ShopLog } from '../store/shop.ts';
@@ -31,7 +32,7 @@ export function partRoutes(jobs: Jobs, maps: DeviceMaps, log: ShopLog, now: () =
     });
   };
 
-  routes.get('/', (context) => context.json({ parts: all() }));
+  routes.get('/', (context) => answer(context, 'GET /parts', { parts: all() }));
 
   routes.get('/:id/return.ics', (context) => {
     const part = all().find((each) => each.id === context.req.param('id'));

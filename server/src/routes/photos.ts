@@ -2,6 +2,7 @@ import { PHOTO_TYPES } from '@nibrel/core/photos';
 import { Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import { Problem } from '../http/problem.ts';
+import { answer } from '../http/route.ts';
 import type { Jobs } from '../store/jobs.ts';
 import type { Photos, ReadyPhoto } from '../store/photos.ts';
 
@@ -16,7 +17,7 @@ export function photoRoutes(photos: Photos, jobs: Jobs, desk: ComputePool, now: 
     if (!PHOTO_TYPES.includes(type)) throw new Problem(415, `Send ${PHOTO_TYPES.join(', ')}.`);
     const body = new Uint8Array(await context.req.arrayBuffer());
     const photo = (await desk.run({ kind: 'photo', body }, 0)) as ReadyPhoto;
-    return context.json(await photos.add(job, photo, now()), 201);
+    return answer(context, 'POST /jobs/{id}/photos', await photos.add(job, photo, now()));
   });
 
   routes.get('/:id/photos/:hash', async (context) => {

@@ -3,6 +3,7 @@ import { materialsWith } from '@nibrel/core/heat';
 import { stockLevels } from '@nibrel/core/shop';
 import { Hono } from 'hono';
 import { eventList } from '../http/events.ts';
+import { answer } from '../http/route.ts';
 import { type Network, personOf } from '../network/sign-in.ts';
 import type { Jobs } from '../store/jobs.ts';
 import type { ShopLog } from '../store/shop.ts';
@@ -21,7 +22,7 @@ export function shopRoutes({ shop: log, jobs, network, standIns, now }: ShopRout
 
   routes.get('/', (context) => {
     const { tools, people, limits, schools, zone, materials, sources, revision } = log.shop;
-    return context.json({
+    return answer(context, 'GET /shop', {
       tools: [...tools],
       stock: stockLevels(log.shop, jobs.used()),
       people: [...people].map(([name, role]) => ({ name, role })),
@@ -39,11 +40,15 @@ export function shopRoutes({ shop: log, jobs, network, standIns, now }: ShopRout
 
   routes.get('/events', (context) => {
     const events = log.events();
-    return context.json({ events, revision: events.length });
+    return answer(context, 'GET /shop/events', { events, revision: events.length });
   });
 
   routes.post('/events', async (context) =>
-    context.json(await log.append(await eventList(context), now(), personOf(context, network))),
+    answer(
+      context,
+      'POST /shop/events',
+      await log.append(await eventList(context, 'POST /shop/events'), now(), personOf(context, network)),
+    ),
   );
 
   return routes;

@@ -1,11 +1,10 @@
-import { isForeseeable, settingFor, type Spot, stackOfBond, type WarmSource, WARM_SOURCES } from '@nibrel/core/heat';
+import { isForeseeable, settingFor, type Spot, stackOfBond, type WarmSource } from '@nibrel/core/heat';
 import { REGISTRY_ANSWERS } from '@nibrel/core/identity';
 import { type Context, Hono } from 'hono';
 import { streamSSE } from 'hono/streaming';
-import Joi from 'joi';
-import { jsonBody, valid } from '../http/body.ts';
 import { Problem } from '../http/problem.ts';
-import { METER_STEP_MS, meterReading, type MeterSettings } from '../stand-ins/power-meter.ts';
+import { answer, bodyOf, queryOf } from '../http/route.ts';
+import { METER_STEP_MS, meterReading } from '../stand-ins/power-meter.ts';
 import { THERMOCOUPLE_STEP_MS, ThermocoupleStandIn } from '../stand-ins/thermocouple.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
 import { askWithin, REGISTRY_NAME, RegistryStandIn } from '../stand-ins/registry.ts';
@@ -15,13 +14,6 @@ const REGISTRY_MS = 5000;
 const MOST_METERS = 12;
 /** A meter nobody looks at any more is switched off. */
 const LONGEST_STEPS = (2 * 3600 * 1000) / METER_STEP_MS;
-
-const meterQuery = Joi.object({
-  charge: Joi.number().min(0).max(1).required(),
-  energy_Wh: Joi.number().greater(0).max(10_000).required(),
-  load_W: Joi.number().greater(0).max(1000).required(),
-  pace: Joi.number().min(1).max(3600).default(60),
-});
 
 interface ThermocoupleQuery {
   readonly map: string;
@@ -34,21 +26,6 @@ interface ThermocoupleQuery {
   readonly past?: string;
 }
 
-const thermocoupleQuery = Joi.object({
-  map: Joi.string().max(64).required(),
-  joint: Joi.string().max(200).required(),
-  kind: Joi.string()
-    .valid(...WARM_SOURCES)
-    .required(),
-  temp_C: Joi.number().min(0).max(1000).required(),
-  spot: Joi.string().valid('face', 'bond', 'far').default('bond'),
-  pace: Joi.number().min(1).max(100).default(1),
-  from_s: Joi.number().min(0).max(3600).default(0),
-  past: Joi.string()
-    .pattern(/^\d{1,5}(,\d{1,5}){0,15}$/)
-    .messages({ 'string.pattern.base': '{{#label}} must be whole seconds on and off in turn, as 300,60' }),
-});
-
 /** Instruments that stand in for real ones in the demonstration; whatever they say is marked as simulated. */
 export function standInRoutes(
   maps: DeviceMaps,
@@ -57,25 +34,20 @@ export function standInRoutes(
 ): Hono {
   const routes = new Hono();
   let meters = 0;
-  const asked = <T>(schema: Joi.ObjectSchema, query: object, what: string): T => {
-    const { value, error } = schema.validate(query, { abortEarly: false });
-    if (!error) return value as T;
-    const errors = error.details.map(({ path, message }) => ({ path: path.join('.'), message }));
-    throw new Problem(422, `The ${what} can not be set like this.`, errors);
-  };
-
-  routes.get('/', (context) => context.json({ standIns: ['power-meter', 'registry', 'thermocouple'] }));
+  routes.get('/', (context) =>
+    answer(context, 'GET /stand-ins', { standIns: ['power-meter', 'registry', 'thermocouple'] }),
+  );
 
   routes.post('/registry', async (context) => {
-    const body = await jsonBody(context);
-    const { number } = valid<{ number: string }>(Joi.object({ number: Joi.string().min(1).max(100).required() }), body);
+    const { number } = await bodyOf(context, 'POST /stand-ins/registry');
     const at = now();
-    const answer = await askWithin(registry, number, REGISTRY_MS);
-    return context.json({ answer, answers: REGISTRY_ANSWERS, number, at, where: REGISTRY_NAME, simulated: true });
+    const said = await askWithin(registry, number, REGISTRY_MS);
+    const about = { answers: REGISTRY_ANSWERS, number, at, where: REGISTRY_NAME, simulated: true };
+    return answer(context, 'POST /stand-ins/registry', { answer: said, ...about });
   });
 
   routes.get('/power-meter', (context) => {
-    const settings = asked<MeterSettings>(meterQuery, context.req.query(), 'meter');
+    const settings = queryOf(context, 'GET /stand-ins/power-meter');
     const read = (step: number) => meterReading(settings, step);
     return streamed(
       context,
@@ -86,7 +58,7 @@ export function standInRoutes(
   });
 
   routes.get('/thermocouple', (context) => {
-    const query = asked<ThermocoupleQuery>(thermocoupleQuery, context.req.query(), 'thermocouple');
+    const query = queryOf(context, 'GET /stand-ins/thermocouple') as ThermocoupleQuery;
     const map = maps.find(query.map)?.map;
     const bond = map?.joints.find((each) => each.id === query.joint);
     if (!map || bond?.type !== 'bond')

@@ -1,3 +1,4 @@
+import type { JobsQuery } from '@nibrel/core/api';
 import { setImmediate } from 'node:timers/promises';
 import { type BenchEvent, EVENT_DATA, type Job, type Surroundings, withEvent } from '@nibrel/core/job';
 import { usedIn } from '@nibrel/core/kit';
@@ -12,7 +13,7 @@ import type { DeviceMaps } from './device-maps.ts';
 import { eventOf, EventRows, type StoredEvent } from './event-rows.ts';
 import { FoldedJobs, type Live, UnreadableJob } from './folded.ts';
 import { jobLine, lastStopOf, standingOf, unreadable, usesOf } from './line.ts';
-import { Lines, type ListQuery } from './lines.ts';
+import { Lines } from './lines.ts';
 import type { Photos } from './photos.ts';
 import { jobs } from './schema.ts';
 
@@ -69,7 +70,7 @@ export class Jobs {
   }
 
   /** Lines as JSON. */
-  list(query: ListQuery = {}): string[] {
+  list(query: JobsQuery = {}): string[] {
     return this.lines.list(query);
   }
 

@@ -1,22 +1,8 @@
-import { type BenchUse, benchUses, type Job, type JobState, type Stop } from '@nibrel/core/job';
-import { counts, type Counts } from '@nibrel/core/screws';
+import type { JobLine, JobStanding, StoppedBefore } from '@nibrel/core/api';
+import { type BenchUse, benchUses, type Job, type JobState } from '@nibrel/core/job';
+import { counts } from '@nibrel/core/screws';
 
-/** Where a job stands, as its events tell: what lists show of it. */
-export interface Standing {
-  readonly status: 'new' | 'under-way' | 'paused' | 'stopped' | 'finished' | 'ended' | 'unreadable';
-  readonly stopped: Stop | null;
-  readonly stops: readonly Stop[];
-  readonly ended: JobState['ended'];
-  readonly finishedAt: string | null;
-  readonly lastAt: string | null;
-  readonly screws: Counts;
-  /** how many events it has */
-  readonly revision: number;
-  /** why it can't be read, where it can't */
-  readonly unreadable?: string;
-}
-
-export function standingOf(state: JobState): Standing {
+export function standingOf(state: JobState): JobStanding {
   return {
     status: statusOf(state),
     stopped: state.stopped,
@@ -30,7 +16,7 @@ export function standingOf(state: JobState): Standing {
 }
 
 /** A job of which nothing can be told but that it is there. */
-export function unreadable(reason: string, revision: number): Standing {
+export function unreadable(reason: string, revision: number): JobStanding {
   return {
     status: 'unreadable',
     stopped: null,
@@ -44,7 +30,7 @@ export function unreadable(reason: string, revision: number): Standing {
   };
 }
 
-function statusOf(state: JobState): Standing['status'] {
+function statusOf(state: JobState): JobStanding['status'] {
   if (state.ended) return 'ended';
   if (state.finished) return 'finished';
   if (state.stopped) return 'stopped';
@@ -52,22 +38,7 @@ function statusOf(state: JobState): Standing['status'] {
   return state.events.length > 0 ? 'under-way' : 'new';
 }
 
-/** A job as it is answered: what it was taken in as, and where it stands. */
-export type JobLine = Omit<Job, 'revision'> &
-  Standing & { readonly mapRevision: number; readonly before: Before | null };
-
-/** The last repair of the same device, where it was stopped. */
-export interface Before {
-  readonly job: string;
-  readonly title: string;
-  readonly reason: string;
-  readonly text: string;
-  readonly at: string;
-  /** by whom it was cleared, or null: it ended stopped, or still is */
-  readonly clearedBy: string | null;
-}
-
-export function jobLine(job: Job, standing: Standing, before: Before | null): JobLine {
+export function jobLine(job: Job, standing: JobStanding, before: StoppedBefore | null): Omit<JobLine, 'next'> {
   return { ...job, ...standing, mapRevision: job.revision, before };
 }
 
@@ -77,7 +48,7 @@ export function usesOf(state: JobState): readonly (readonly [string, BenchUse])[
 }
 
 /** The last stop of a job, whether it holds or was cleared. */
-export function lastStopOf(state: JobState): Omit<Before, 'job' | 'title'> | null {
+export function lastStopOf(state: JobState): Omit<StoppedBefore, 'job' | 'title'> | null {
   const holds = state.stops.at(-1);
   const cleared = state.cleared.at(-1);
   const last = holds ?? cleared;

@@ -1,9 +1,9 @@
+import type { JobsQuery, StoppedBefore } from '@nibrel/core/api';
 import type { BenchUse, Job } from '@nibrel/core/job';
 import type { DeskPart } from '@nibrel/core/parts';
 import type { Used } from '@nibrel/core/shop';
 import type { Statement } from 'better-sqlite3';
 import type { Db } from './database.ts';
-import type { Before } from './line.ts';
 
 /** What is kept beside a job, so that lists fold nothing. */
 export interface KeptLine {
@@ -16,15 +16,7 @@ export interface KeptLine {
   readonly parts: readonly DeskPart[];
   readonly used: readonly Used[];
   readonly uses: readonly (readonly [string, BenchUse])[];
-  readonly lastStop: Omit<Before, 'job' | 'title'> | null;
-}
-
-export interface ListQuery {
-  readonly open?: boolean;
-  readonly finished?: boolean;
-  /** ISO 8601: with anything told since */
-  readonly since?: string;
-  readonly limit?: number;
+  readonly lastStop: Omit<StoppedBefore, 'job' | 'title'> | null;
 }
 
 /** Goes up whenever lines tell something else, so that those of an older version are made again. */
@@ -83,7 +75,7 @@ export class Lines {
   }
 
   /** Lines as JSON, the newest job first. */
-  list({ open, finished, since, limit }: ListQuery): string[] {
+  list({ open, finished, since, limit }: JobsQuery): string[] {
     const where = [
       ...(open === undefined ? [] : [`is_open = ${open ? 1 : 0}`]),
       ...(finished === undefined ? [] : [`is_open = ${finished ? 0 : 1}`]),
@@ -121,14 +113,14 @@ export class Lines {
   }
 
   /** The last repair of a device before another, where it was stopped. */
-  before(serial: string | undefined, createdAt: string, job: string): Before | null {
+  before(serial: string | undefined, createdAt: string, job: string): StoppedBefore | null {
     if (!serial) return null;
     const sql = `SELECT job, json_extract(line, '$.title') AS title, last_stop AS stop FROM job_lines
       WHERE serial = ? AND created_at <= ? AND job <> ? ORDER BY created_at DESC LIMIT 1`;
     const row = this.#db.prepare(sql).get(serial, createdAt, job) as
       { job: string; title: string; stop: string | null } | undefined;
     if (!row?.stop) return null;
-    return { job: row.job, title: row.title, ...(JSON.parse(row.stop) as Omit<Before, 'job' | 'title'>) };
+    return { job: row.job, title: row.title, ...(JSON.parse(row.stop) as Omit<StoppedBefore, 'job' | 'title'>) };
   }
 
   /** Open jobs of which nobody has found out yet what comes next. */

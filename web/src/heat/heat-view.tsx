@@ -15,7 +15,7 @@ import { thingName } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
-import type { ShopNow } from '../app/client.ts';
+import type { ShopNow } from '@nibrel/core/api';
 import { mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Caution, Trouble } from '../ui/caution.tsx';

@@ -3,7 +3,8 @@ import { foldJob, type JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import { queryOptions } from '@tanstack/react-query';
-import { api, type JobLine, jobOf } from '../app/client.ts';
+import type { JobLine } from '@nibrel/core/api';
+import { api, jobOf } from '../app/client.ts';
 import { computeLater } from '../workers/compute.ts';
 
 /** A job with what is behind it and what is ahead. */

@@ -2,7 +2,7 @@ import type { EventData, EventType } from '@nibrel/core/job';
 import { plural } from '@nibrel/core/words';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { BeforeThis as Before } from '../app/client.ts';
+import type { StoppedBefore } from '@nibrel/core/api';
 import { day } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { useSettings } from '../app/settings.ts';
@@ -25,7 +25,7 @@ import { OwnerWords } from './owner-words.tsx';
 import { WetPanel } from './wet-panel.tsx';
 
 /** What came of the last repair of this very device has to be known before it is touched. */
-function BeforeThis({ before }: { readonly before: Before }) {
+function BeforeThis({ before }: { readonly before: StoppedBefore }) {
   return (
     <Caution>
       <strong>The last repair of this device was stopped</strong>, {before.reason}

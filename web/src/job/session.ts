@@ -15,7 +15,8 @@ import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
 import { UNNAMED } from '@nibrel/core/shop';
 import { createStore, type StoreApi } from 'zustand';
 import { onChange } from '../app/changes.ts';
-import { api, type BeforeThis, jobOf } from '../app/client.ts';
+import type { StoppedBefore } from '@nibrel/core/api';
+import { api, jobOf } from '../app/client.ts';
 import { outbox } from '../outbox/index.ts';
 import { sound } from './feedback.ts';
 import { useSettings } from '../app/settings.ts';
@@ -30,7 +31,7 @@ export interface Session {
   readonly mechanism: Mechanism | null;
   readonly state: JobState | null;
   /** the last repair of this device, where it was stopped */
-  readonly before: BeforeThis | null;
+  readonly before: StoppedBefore | null;
   /** what is still to be done from this state, in order; null while that is being found out, and where it can't be */
   readonly ahead: Ahead | null;
   /** the plan before, while that of this state is being found out: what needs no step in hand may show it */

@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import type { BenchEvent } from '@nibrel/core/job';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type Appended, Refused, Unreachable } from '../app/client.ts';
+import type { Appended } from '@nibrel/core/api';
+import { Refused, Unreachable } from '../app/client.ts';
 import { type Answer, Outbox } from './outbox.ts';
 import { memoryShelf, openShelf, type Shelf } from './shelf.ts';
 

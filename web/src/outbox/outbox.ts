@@ -3,7 +3,8 @@ import type { ShopEvent } from '@nibrel/core/shop';
 import PQueue from 'p-queue';
 import pRetry from 'p-retry';
 import { createStore, type StoreApi } from 'zustand';
-import { type Appended, Refused } from '../app/client.ts';
+import type { Appended } from '@nibrel/core/api';
+import { Refused } from '../app/client.ts';
 import type { Letter, Shelf } from './shelf.ts';
 
 /** What became of a letter: on the server's disk, with the revision after it; or why it was not taken. */

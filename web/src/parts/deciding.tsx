@@ -1,7 +1,7 @@
 import { shopQuery } from '../app/queries.ts';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { PartLine } from '../app/client.ts';
+import type { PartLine } from '@nibrel/core/api';
 import { useKeys } from '../app/keys.ts';
 
 import { Button } from '../ui/button.tsx';

@@ -2,7 +2,7 @@ import type { Mechanism } from '@nibrel/core/holds';
 import { comparePieces, type PartCondition, placesOn } from '@nibrel/core/parts';
 import { thingName } from '@nibrel/core/words';
 import { useState } from 'react';
-import type { PartLine } from '../app/client.ts';
+import type { PartLine } from '@nibrel/core/api';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Field } from '../ui/field.tsx';

@@ -1,6 +1,6 @@
 import { checkNumbers } from '@nibrel/core/identity';
 import { useState } from 'react';
-import type { PartLine } from '../app/client.ts';
+import type { PartLine } from '@nibrel/core/api';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { submitted } from '../ui/form.ts';

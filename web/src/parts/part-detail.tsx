@@ -4,7 +4,7 @@ import { isBoard } from '@nibrel/core/parts';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import type { PartLine } from '../app/client.ts';
+import type { PartLine } from '@nibrel/core/api';
 import { day } from '../app/format.ts';
 
 import { Trouble } from '../ui/caution.tsx';

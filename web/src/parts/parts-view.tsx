@@ -3,7 +3,7 @@ import { partsQuery } from '../app/queries.ts';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { NavLink, useParams } from 'react-router';
-import type { PartLine } from '../app/client.ts';
+import type { PartLine } from '@nibrel/core/api';
 import { useKeys } from '../app/keys.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';

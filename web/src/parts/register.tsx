@@ -2,7 +2,8 @@ import { shopQuery } from '../app/queries.ts';
 import { checkNumbers, REGISTRY_ANSWERS, type RegistryAnswer } from '@nibrel/core/identity';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, type PartLine } from '../app/client.ts';
+import type { PartLine } from '@nibrel/core/api';
+import { api } from '../app/client.ts';
 import { clock, day } from '../app/format.ts';
 
 import { Button } from '../ui/button.tsx';

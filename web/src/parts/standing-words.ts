@@ -1,5 +1,5 @@
 import { dayWords } from '@nibrel/core/calendar';
-import type { PartLine } from '../app/client.ts';
+import type { PartLine } from '@nibrel/core/api';
 import { day } from '../app/format.ts';
 
 /** Where a part stands, in the fewest words. */

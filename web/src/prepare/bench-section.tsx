@@ -5,7 +5,7 @@ import { partName, plural } from '@nibrel/core/words';
 import { settled } from '@nibrel/core/policy';
 import { type BenchItem, benchItems } from '@nibrel/core/prepare';
 import { useState } from 'react';
-import type { ShopNow } from '../app/client.ts';
+import type { ShopNow } from '@nibrel/core/api';
 import { useKeys } from '../app/keys.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';

@@ -2,7 +2,7 @@ import { type Kit, kitFor } from '@nibrel/core/kit';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Plan } from '@nibrel/core/plan';
 import { plural } from '@nibrel/core/words';
-import type { ShopNow } from '../app/client.ts';
+import type { ShopNow } from '@nibrel/core/api';
 import { amount } from '../kit/amount.ts';
 import { GateSection, type Spread } from './gate-section.tsx';
 

@@ -12,7 +12,7 @@ import {
   type WarmBond,
   whileOn,
 } from '@nibrel/core/in-hand';
-import type { ShopNow } from '../../app/client.ts';
+import type { ShopNow } from '@nibrel/core/api';
 import { useField, useFit, useForesight } from '../../heat/use-heat.ts';
 
 /** How warm a bond is now, or a zone of it: asks the workers for what has to be foreseen. */

@@ -3,7 +3,7 @@ import type { WarmBond } from '@nibrel/core/in-hand';
 import type { JobState, Zone } from '@nibrel/core/job';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
-import type { ShopNow } from '../../app/client.ts';
+import type { ShopNow } from '@nibrel/core/api';
 import type { Session } from '../../job/session.ts';
 
 /** What warming, cutting and soaking start from. */

@@ -1,6 +1,6 @@
 import { type Role, ROLES } from '@nibrel/core/shop';
 import { useState } from 'react';
-import type { Person } from '../../app/client.ts';
+import type { Person } from '@nibrel/core/api';
 import { useSettings } from '../../app/settings.ts';
 import { NotTold } from '../../kit/not-told.tsx';
 import { useTellShop } from '../../kit/tell-shop.ts';

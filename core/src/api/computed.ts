@@ -1,0 +1,137 @@
+import Joi from 'joi';
+import type { runDown, transportHints } from '../battery/index.ts';
+import type { CutPlan } from '../cut/index.ts';
+import type { Op } from '../drafts/index.ts';
+import type { HeatResult } from '../heat/index.ts';
+import type { NamedNeed, NamedOp, Possible } from '../holds/index.ts';
+import type { checkNumbers } from '../identity/index.ts';
+import type { OrderResult } from '../order/index.ts';
+import type { Consumable, Plan, ScrewLine } from '../plan/index.ts';
+import type { Warning } from '../words/index.ts';
+import { count, figure, listOf, oneOf, shape, text, yes } from './shape.ts';
+
+/** What the compute routes answer. */
+
+export type BatteryAnswer = ReturnType<typeof runDown> & { readonly transport: ReturnType<typeof transportHints> };
+
+export const batteryAnswer = shape<BatteryAnswer>({
+  capacity_mAh: figure,
+  nominal_V: figure,
+  energy_Wh: figure,
+  seconds: figure,
+  transport: listOf(text),
+});
+
+type Numbers = ReturnType<typeof checkNumbers>;
+
+export const identityAnswer = shape<Numbers>({
+  numbers: listOf(
+    shape<Numbers['numbers'][number]>(
+      { place: text, value: text, kind: text.allow(null), valid: yes },
+      { reason: text },
+    ),
+  ),
+  agree: yes,
+});
+
+export const cutAnswer = shape<CutPlan>({
+  edges: listOf(
+    shape<CutPlan['edges'][number]>(
+      { segment: text, depth: figure, seconds: figure },
+      { reheatBefore: yes, reheatsWithin: count, near: text },
+    ),
+  ),
+  reheats: count,
+  seconds: figure,
+});
+
+export const heatAnswer = shape<HeatResult>({
+  times_s: listOf(figure),
+  probes: Joi.object().pattern(Joi.string(), listOf(figure)),
+  energyError: figure,
+  ready_s: figure.allow(null),
+  limit_s: figure.allow(null),
+  workingTime_s: figure.allow(null),
+  warnings: listOf(text),
+});
+
+export const orderAnswer = shape<OrderResult>({
+  order: listOf(text),
+  seconds: figure,
+  setupSeconds: figure,
+  toolChanges: count,
+  flips: count,
+  lowerBoundSeconds: figure,
+  optimal: yes,
+});
+
+const op = shape<Op>(
+  {
+    id: text,
+    kind: oneOf('release', 'open', 'lift', 'make', 'close', 'fit', 'procedure'),
+    tool: text.allow(null),
+    face: oneOf('front', 'back', 'edge', null),
+    seconds: figure,
+    stage: oneOf('prepare', 'open', 'strip', 'move', 'rebuild', 'prove', 'close'),
+    why: text,
+    whyNotEarlier: text,
+    notBefore: listOf(text),
+  },
+  {
+    name: text,
+    joint: text,
+    part: text,
+    onto: text,
+    wait_s: figure,
+    count,
+    live: yes,
+    isNew: yes,
+    staysOpen: yes,
+    onBoth: yes,
+    functions: listOf(text),
+  },
+);
+const warning = shape<Warning>({ code: text, text }, { part: text, joint: text });
+
+export const planAnswer = shape<Plan>({
+  strip: listOf(op),
+  rebuild: listOf(op),
+  moveOver: listOf(text),
+  seconds: shape<Plan['seconds']>({ strip: figure, rebuild: figure, waiting: figure }),
+  optimal: yes,
+  lowerBoundSeconds: figure,
+  tools: listOf(text),
+  screws: listOf(shape<ScrewLine>({ fastener: text, count, moved: count })),
+  consumables: listOf(
+    shape<Consumable>({ what: text, text }, { joint: text, part: text, fastener: text, count, length_mm: figure }),
+  ),
+  leftOver: listOf(shape<Plan['leftOver'][number]>({ fastener: text, count })),
+  warnings: listOf(warning),
+  display: oneOf('taken-off', 'on-flexes'),
+  toolChanges: count,
+  flips: count,
+});
+
+/** What may be done now, and what holds the rest. */
+export type PossibleAnswer = Possible & {
+  readonly warnings: readonly {
+    readonly code: string;
+    readonly part?: string;
+    readonly joint?: string;
+    readonly text: string;
+  }[];
+};
+
+const kind = oneOf('release', 'open', 'lift', 'make', 'close', 'fit');
+const ofOp = { joint: text, part: text, onto: text, staysOpen: yes, live: yes };
+const need = Joi.object<NamedNeed>({
+  joint: text,
+  part: text,
+  need: oneOf('released', 'isolated', 'open', 'off').required(),
+}).xor('joint', 'part');
+
+export const possibleAnswer = shape<PossibleAnswer>({
+  possible: listOf(shape<NamedOp>({ kind }, ofOp)),
+  blocked: listOf(shape<Possible['blocked'][number]>({ kind, by: listOf(need) }, ofOp)),
+  warnings: listOf(shape<PossibleAnswer['warnings'][number]>({ code: text, text }, { part: text, joint: text })),
+});

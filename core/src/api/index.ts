@@ -1,0 +1,26 @@
+export type {
+  Appended,
+  JobLine,
+  JobStanding,
+  MapLine,
+  NextInJob,
+  PartLine,
+  Person,
+  ShopNow,
+  StoppedBefore,
+} from './answers.ts';
+export { problemAnswer, storedEvent } from './answers.ts';
+export {
+  DEFAULT_MS,
+  type DoneRequest,
+  type JobsQuery,
+  MOST_EVENTS,
+  MOST_MS,
+  type MeterQuery,
+  type NewJob,
+  type OrderRequest,
+  type PlanBody,
+  type PossibleBody,
+} from './requests.ts';
+export { type Route, type RouteName, type Routes, ROUTES } from './routes.ts';
+export { NAMED } from './shape.ts';
