@@ -1,6 +1,5 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
-import { PersonPanel } from './job/panels/person-panel.tsx';
 import { Returned, Waiting } from './outbox/waiting.tsx';
 import { Button } from './ui/button.tsx';
 import { Choice } from './ui/choice.tsx';
@@ -8,6 +7,11 @@ import { Field } from './ui/field.tsx';
 import { Panel } from './ui/panel.tsx';
 import { useKeys } from './app/keys.ts';
 import { type TemperatureUnit, type Theme, useSettings } from './app/settings.ts';
+
+// forms, and the schemas that check them, come when the first is opened
+const PersonPanel = lazy(() =>
+  import('./job/panels/person-panel.tsx').then(({ PersonPanel: component }) => ({ default: component })),
+);
 
 const VIEWS = [
   ['/', 'Bench'],
@@ -66,7 +70,11 @@ export function Shell() {
       <Returned />
       {/* whatever is in sight is written anew in the other unit */}
       <Outlet key={temperature} />
-      <PersonPanel open={panel === 'person'} onClose={() => setPanel(null)} />
+      {panel === 'person' && (
+        <Suspense>
+          <PersonPanel open onClose={() => setPanel(null)} />
+        </Suspense>
+      )}
       <SettingsPanel open={panel === 'settings'} onClose={() => setPanel(null)} />
     </div>
   );

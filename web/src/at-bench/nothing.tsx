@@ -1,9 +1,12 @@
+import Joi from 'joi';
 import { type EventData, type JobState, leftOpen, type LeftOpen, UNKNOWN } from '@nibrel/core/job';
 import type { Mechanism } from '@nibrel/core/holds';
-import { useState } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
+import { words } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+const schema = Joi.object<{ reason: string }>({ reason: words('Say why: it is recorded') });
 
 interface NothingProps {
   readonly mechanism: Mechanism;
@@ -47,20 +50,16 @@ function StillOpen({
   onDecision,
   onTest,
 }: Pick<NothingProps, 'onDecision' | 'onTest'> & { readonly open: readonly LeftOpen[] }) {
-  const [reason, setReason] = useState('');
-  const decide = async (what: string) => {
-    if (reason.trim() && (await onDecision(what, reason.trim()))) setReason('');
-  };
+  const { field, sent, empty } = useFields(schema, { reason: '' });
+  const decide = (what: string) =>
+    sent(async ({ reason }) => {
+      if (await onDecision(what, reason)) empty();
+    });
   return (
     <section aria-label="Still open" className="flex flex-col gap-3 p-6">
       <h1 className="text-loud leading-tight font-bold">Not finished yet</h1>
       <p className="text-body text-quiet">Do what is left, or say why it stays so.</p>
-      <Field
-        label="Why it stays so"
-        value={reason}
-        maxLength={1000}
-        onChange={(event) => setReason(event.target.value)}
-      />
+      <Field label="Why it stays so" {...field('reason')} maxLength={1000} />
       <ul className="border-t border-ink">
         {open.map(({ what, text, isFixed }) => (
           <li
@@ -80,11 +79,7 @@ function StillOpen({
                 ))}
               </span>
             )}
-            {!isFixed && (
-              <Button disabled={reason.trim() === ''} onClick={() => void decide(what)}>
-                It stays so
-              </Button>
-            )}
+            {!isFixed && <Button onClick={() => void decide(what)()}>It stays so</Button>}
           </li>
         ))}
       </ul>
@@ -94,21 +89,14 @@ function StillOpen({
 
 /** A repair in which nothing was done has nothing to finish. */
 function Untouched({ onEnd }: Pick<NothingProps, 'onEnd'>) {
-  const [reason, setReason] = useState('');
+  const { field, sent } = useFields(schema, { reason: '' });
   return (
     <section aria-label="Nothing done" className="flex flex-col gap-3 p-6">
       <h1 className="text-loud leading-tight font-bold">Nothing is to be done</h1>
       <p className="text-body text-quiet">Change the target, or end this repair with the reason.</p>
-      <form onSubmit={submitted(() => void (reason.trim() && onEnd(reason.trim())))} className="flex flex-col gap-3">
-        <Field
-          label="Why it ends"
-          value={reason}
-          maxLength={1000}
-          onChange={(event) => setReason(event.target.value)}
-        />
-        <Button type="submit" disabled={reason.trim() === ''}>
-          End this repair
-        </Button>
+      <form onSubmit={sent(({ reason }) => onEnd(reason))} className="flex flex-col gap-3">
+        <Field label="Why it ends" {...field('reason')} maxLength={1000} />
+        <Button type="submit">End this repair</Button>
       </form>
     </section>
   );

@@ -1,12 +1,14 @@
+import Joi from 'joi';
 import type { Material } from '@nibrel/core/heat';
 import { useState } from 'react';
-import { decimal } from '../app/format.ts';
 import { useTellShop } from '../kit/tell-shop.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
-import { type Closing, submitted } from '../ui/form.ts';
+import type { Closing } from '../ui/form.ts';
 import { Panel } from '../ui/panel.tsx';
 import { NotTold } from '../kit/not-told.tsx';
+import { figure, words } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 
 interface MaterialsPanelProps extends Closing {
   readonly materials: readonly Material[];
@@ -17,6 +19,15 @@ const FIGURES = [
   { key: 'rho', label: 'Density, kg/m³' },
   { key: 'cp', label: 'Heat capacity, J/kg·K' },
 ] as const;
+
+const overNought = figure('A number over 0', { over: 0 });
+const schema = Joi.object<Omit<Material, 'kInPlane'>>({
+  id: words('What it is called', 200),
+  k: overNought,
+  rho: overNought,
+  cp: overNought,
+  source: words('Where the figures come from', 200),
+});
 
 /** The table of materials: everybody's figures, and the workshop's own in their place. */
 export function MaterialsPanel({ materials, open, onClose }: MaterialsPanelProps) {
@@ -75,59 +86,27 @@ export function MaterialsPanel({ materials, open, onClose }: MaterialsPanelProps
 
 function MaterialForm({ material, onDone }: { readonly material: Material | null; onDone(): void }) {
   const tell = useTellShop();
-  const [typed, setTyped] = useState({
+  const { field, sent } = useFields(schema, {
     id: material?.id ?? '',
     k: String(material?.k ?? ''),
     rho: String(material?.rho ?? ''),
     cp: String(material?.cp ?? ''),
     source: '',
   });
-  const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
-  const keep = () => {
-    const found: Record<string, string> = {};
-    for (const { key } of FIGURES) {
-      const figure = decimal(typed[key]);
-      if (figure === null || figure <= 0) found[key] = 'A number over 0';
-    }
-    if (!typed.id.trim()) found['id'] = 'What it is called';
-    if (!typed.source.trim()) found['source'] = 'Where the figures come from';
-    setProblems(found);
-    if (Object.keys(found).length > 0) return;
-    const [k, rho, cp] = FIGURES.map(({ key }) => decimal(typed[key])!);
-    const own = { id: typed.id.trim(), k: k!, rho: rho!, cp: cp!, source: typed.source.trim() };
+  const keep = sent((own) => {
     const kInPlane = material?.kInPlane;
     tell.mutate({ type: 'material', data: kInPlane === undefined ? own : { ...own, kInPlane } }, { onSuccess: onDone });
-  };
+  });
   return (
-    <form onSubmit={submitted(keep)} className="flex flex-col gap-4">
+    <form onSubmit={keep} className="flex flex-col gap-4">
       <NotTold error={tell.error} />
-      <Field
-        label="Material"
-        value={typed.id}
-        readOnly={material !== null}
-        {...(problems['id'] ? { problem: problems['id'] } : {})}
-        onChange={(event) => setTyped({ ...typed, id: event.target.value })}
-      />
+      <Field label="Material" {...field('id')} readOnly={material !== null} />
       <div className="grid grid-cols-3 gap-4">
         {FIGURES.map(({ key, label }) => (
-          <Field
-            key={key}
-            label={label}
-            inputMode="decimal"
-            value={typed[key]}
-            {...(problems[key] ? { problem: problems[key] } : {})}
-            onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
-          />
+          <Field key={key} label={label} inputMode="decimal" {...field(key)} />
         ))}
       </div>
-      <Field
-        label="Where from"
-        hint="A book, a data sheet, measured here"
-        value={typed.source}
-        maxLength={200}
-        {...(problems['source'] ? { problem: problems['source'] } : {})}
-        onChange={(event) => setTyped({ ...typed, source: event.target.value })}
-      />
+      <Field label="Where from" hint="A book, a data sheet, measured here" {...field('source')} maxLength={200} />
       <div className="flex gap-3">
         <Button weight="loud" type="submit" keyName="Enter" disabled={tell.isPending}>
           Keep it

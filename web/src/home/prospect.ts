@@ -1,7 +1,6 @@
 import type { Ahead } from '@nibrel/core/in-hand';
-import { foldJob, type JobState } from '@nibrel/core/job';
+import type { JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { mechanismOf } from '@nibrel/core/holds';
 import { queryOptions } from '@tanstack/react-query';
 import type { JobLine } from '@nibrel/core/api';
 import { api, jobOf } from '../app/client.ts';
@@ -22,8 +21,7 @@ export function prospectQuery(job: JobLine) {
     staleTime: Infinity,
     queryFn: async (): Promise<Prospect> => {
       const [map, { events }] = await Promise.all([api.map(job.map, job.mapRevision), api.events(job.id)]);
-      const state = foldJob(mechanismOf(map), jobOf(job), events);
-      const found = await computeLater().ahead(map, jobOf(job), events);
+      const { state, ...found } = await computeLater().prospect(map, jobOf(job), events);
       return {
         map,
         state,

@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import { type Damage, DAMAGES, type EventData, type JobState } from '@nibrel/core/job';
 import type { DeviceMap, Point } from '@nibrel/core/device-map';
 import { partName } from '@nibrel/core/words';
@@ -7,8 +8,9 @@ import { DeviceDrawing, type Shown } from '../drawing/device-drawing.tsx';
 import { centreOf, fromTheTop, onSide, type Side } from '../drawing/geometry.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
-import { submitted } from '../ui/form.ts';
 import { SelectField } from '../ui/select-field.tsx';
+import { picked } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 
 interface DamageBoardProps {
   readonly map: DeviceMap;
@@ -21,16 +23,20 @@ interface DamageBoardProps {
   onRetract(id: string): void;
 }
 
+const schema = Joi.object<{ part: string }>({ part: picked() });
+
 /** Damage marked on the drawing where it is: pick what it is, then press the place, or name the part. */
 export function DamageBoard({ map, state, side, shown, onSide: flip, onDamage, onRetract }: DamageBoardProps) {
   const [kind, setKind] = useState<Damage>('crack');
-  const [named, setNamed] = useState('');
   const parts = fromTheTop(map, side).filter((each) => !shown.gone?.has(each.id));
   const mark = (at: Point, part?: string) => onDamage({ kind, face: side, ...at, ...(part ? { part } : {}) });
-  const byName = () => {
-    const part = parts.find((each) => each.id === named) ?? parts[0];
+  const { pick, sent } = useFields(schema, { part: '' });
+  const named = pick('part');
+  const isHere = parts.some(({ id }) => id === named.value);
+  const byName = sent(({ part: wanted }) => {
+    const part = parts.find((each) => each.id === wanted) ?? parts[0];
     if (part) mark(centreOf(part), part.id);
-  };
+  });
   const here = state.damage.filter((each) => each.face === side || each.face === 'edge');
   return (
     <section aria-label="Damage" className="flex min-h-0 flex-col gap-2 px-4 py-3">
@@ -59,14 +65,14 @@ export function DamageBoard({ map, state, side, shown, onSide: flip, onDamage, o
           ))}
         </DeviceDrawing>
       </div>
-      <form onSubmit={submitted(byName)} className="flex items-end gap-2">
+      <form onSubmit={byName} className="flex items-end gap-2">
         <div className="grow">
           <SelectField
             id="damaged-part"
             label="Or by name"
-            value={named || parts[0]?.id || ''}
+            value={isHere ? named.value : (parts[0]?.id ?? '')}
             options={parts.map(({ id, name }) => ({ value: id, label: name }))}
-            onChange={setNamed}
+            onChange={named.onChange}
           />
         </div>
         <Button type="submit">Mark it</Button>

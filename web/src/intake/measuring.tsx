@@ -1,12 +1,17 @@
+import Joi from 'joi';
 import type { EventData, JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { partName } from '@nibrel/core/words';
-import { useState } from 'react';
-import { decimal } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
 import { SelectField } from '../ui/select-field.tsx';
+import { figure, picked } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+const schema = Joi.object<{ what: string; thickness_mm: number }>({
+  what: picked(),
+  thickness_mm: figure('A thickness in millimetres, as 8.4', { over: 0, most: 500 }),
+});
 
 interface MeasuringProps {
   readonly map: DeviceMap;
@@ -16,26 +21,19 @@ interface MeasuringProps {
 
 /** Thickness now against the map's: it can add a stop, and never clears one. */
 export function Measuring({ map, state, onMeasure }: MeasuringProps) {
-  const [what, setWhat] = useState('device');
-  const [typed, setTyped] = useState('');
-  const [problem, setProblem] = useState('');
+  const { field, pick, sent, setValue } = useFields(schema, { what: 'device', thickness_mm: '' });
   const cells = map.parts.filter((each) => each.kind === 'battery');
   const last = state.measured.at(-1);
-  const measure = () => {
-    const thickness_mm = decimal(typed);
-    if (thickness_mm === null || thickness_mm <= 0 || thickness_mm > 500) {
-      return setProblem('A thickness in millimetres, as 8.4');
-    }
-    setProblem('');
-    setTyped('');
+  const measure = sent(({ what, thickness_mm }) => {
     onMeasure({ thickness_mm, ...(what === 'device' ? {} : { part: what }) });
-  };
+    setValue('thickness_mm', '');
+  });
   return (
-    <form onSubmit={submitted(measure)} className="grid grid-cols-[minmax(0,1fr)_5rem_auto] items-end gap-2">
+    <form onSubmit={measure} className="grid grid-cols-[minmax(0,1fr)_5rem_auto] items-end gap-2">
       <SelectField
         id="measured"
         label="Thickness, by the map"
-        value={what}
+        {...pick('what')}
         options={[
           { value: 'device', label: `device, ${map.outline.thickness} mm` },
           ...cells.map(({ id, name, z }) => ({
@@ -43,15 +41,8 @@ export function Measuring({ map, state, onMeasure }: MeasuringProps) {
             label: `${name.toLowerCase()}, ${(z.bottom - z.top).toFixed(1)} mm`,
           })),
         ]}
-        onChange={setWhat}
       />
-      <Field
-        label="Now, mm"
-        inputMode="decimal"
-        value={typed}
-        problem={problem}
-        onChange={(event) => setTyped(event.target.value)}
-      />
+      <Field label="Now, mm" inputMode="decimal" {...field('thickness_mm')} />
       <Button type="submit">Note</Button>
       {last && (
         <p className="col-span-3 text-note text-quiet">

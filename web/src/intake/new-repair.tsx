@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import { mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
@@ -20,6 +21,22 @@ import { computeNow } from '../workers/compute.ts';
 import type { Computed } from '../workers/compute.worker.ts';
 import { PlanLanes } from './plan-lanes.tsx';
 import { PlanNeeds } from './plan-needs.tsx';
+import { note } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+interface OwnerFields {
+  readonly title: string;
+  readonly owner: string;
+  readonly serial: string;
+  readonly colour: string;
+}
+
+const ownerSchema = Joi.object<OwnerFields>({
+  title: note(120),
+  owner: note(120),
+  serial: note(120),
+  colour: note(120),
+});
 
 /** Device, owner and part; the plan is there at once, and every school shows what it costs on this device. */
 export function NewRepair() {
@@ -32,7 +49,7 @@ export function NewRepair() {
   const [chosen, setChosen] = useState<Partial<Policy>>({});
   // the workshop's schools, and what was chosen for this job
   const policy = { ...shop?.schools, ...chosen };
-  const [form, setForm] = useState({ title: '', owner: '', serial: '', colour: '' });
+  const { field, sent } = useFields(ownerSchema, { title: '', owner: '', serial: '', colour: '' });
   const [flipped, setFlipped] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const plan = usePlan(map, part, policy);
@@ -40,7 +57,7 @@ export function NewRepair() {
   const queries = useQueryClient();
 
   const pick = (next: string) => setSearch({ map: mapId!, part: next }, { replace: true });
-  const takeIn = async () => {
+  const takeIn = sent(async (owner) => {
     if (!map || !part) return setProblem('Pick the part that is to be replaced: on the drawing, or by its name.');
     // what was left to the plan is settled with the job, so that it does not change its mind half way
     const settled = plan.value ? { ...policy, display: plan.value.display } : policy;
@@ -49,33 +66,21 @@ export function NewRepair() {
         map: map.id,
         targets: [{ replace: part }],
         policy: settled,
-        ...form,
-        title: form.title.trim(),
+        ...owner,
       });
       await queries.invalidateQueries({ queryKey: ['jobs'] });
       void navigate(`/jobs/${job.id}/intake`);
     } catch (error) {
       setProblem((error as Error).message);
     }
-  };
+  });
   useKeys({ f: () => setFlipped(!flipped) });
   const side = map ? sideFor(map, part, flipped) : 'front';
   const parts = map?.parts.filter((each) => !each.base) ?? [];
-  const field = (name: keyof typeof form) => ({
-    value: form[name],
-    onChange: (event: { target: { value: string } }) => setForm({ ...form, [name]: event.target.value }),
-    maxLength: 120,
-  });
 
   return (
     <main className="flex min-h-0 grow flex-col lg:h-[calc(100dvh-3.6rem)] lg:grow-0">
-      <form
-        className="grid min-h-0 grow lg:grid-cols-[18rem_minmax(0,1fr)_20rem]"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void takeIn();
-        }}
-      >
+      <form className="grid min-h-0 grow lg:grid-cols-[18rem_minmax(0,1fr)_20rem]" onSubmit={takeIn}>
         <section
           aria-label="Device and target"
           className="flex min-h-0 flex-col gap-3 border-ink px-6 py-4 lg:border-r"
@@ -154,10 +159,10 @@ export function NewRepair() {
           className="flex min-h-0 flex-col gap-4 overflow-y-auto border-ink bg-sheet px-6 py-4 lg:border-l"
         >
           <div className="grid grid-cols-2 gap-x-4 gap-y-2">
-            <Field label="Job number" {...field('title')} />
-            <Field label="Owner" {...field('owner')} />
-            <Field label="Serial" {...field('serial')} />
-            <Field label="Colour" {...field('colour')} />
+            <Field label="Job number" {...field('title')} maxLength={120} />
+            <Field label="Owner" {...field('owner')} maxLength={120} />
+            <Field label="Serial" {...field('serial')} maxLength={120} />
+            <Field label="Colour" {...field('colour')} maxLength={120} />
           </div>
           <Button weight="loud" type="submit" keyName="Enter" className="min-h-16 text-lead">
             Take it in

@@ -1,6 +1,10 @@
-import { useState } from 'react';
+import Joi from 'joi';
+import { useEffect } from 'react';
 import { Button } from '../ui/button.tsx';
-import { submitted } from '../ui/form.ts';
+import { note } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+const schema = Joi.object<{ text: string }>({ text: note(4000) });
 
 interface OwnerWordsProps {
   readonly words: string;
@@ -9,15 +13,14 @@ interface OwnerWordsProps {
 
 /** What the owner says is wrong, in the owner's words. */
 export function OwnerWords({ words, onWords }: OwnerWordsProps) {
-  const [typed, setTyped] = useState(words);
-  const [known, setKnown] = useState(words);
+  const { area, sent, typed, setValue } = useFields(schema, { text: words });
   // another window may have written them
-  if (words !== known) {
-    setKnown(words);
-    setTyped(words);
-  }
+  useEffect(() => setValue('text', words), [words, setValue]);
+  const say = sent(({ text }) => {
+    if (text && text !== words) onWords(text);
+  });
   return (
-    <form onSubmit={submitted(() => typed.trim() && onWords(typed.trim()))}>
+    <form onSubmit={say}>
       <label htmlFor="owner-words" className="block text-note text-quiet">
         The owner says
       </label>
@@ -25,12 +28,10 @@ export function OwnerWords({ words, onWords }: OwnerWordsProps) {
         id="owner-words"
         rows={2}
         maxLength={4000}
-        value={typed}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={() => typed.trim() && typed.trim() !== words && onWords(typed.trim())}
+        {...area('text', { onBlur: () => void say() })}
         className="mt-0.5 w-full resize-none border-b-2 border-ink bg-transparent px-1 py-1 text-body"
       />
-      {typed.trim() !== words && (
+      {typed('text').trim() !== words && (
         <Button type="submit" className="mt-1">
           Note it
         </Button>

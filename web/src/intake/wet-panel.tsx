@@ -1,11 +1,15 @@
+import Joi from 'joi';
 import type { EventData } from '@nibrel/core/job';
-import { useState } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Field } from '../ui/field.tsx';
-import { type Closing, submitted } from '../ui/form.ts';
+import type { Closing } from '../ui/form.ts';
 import { Panel } from '../ui/panel.tsx';
+import { note, picked } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+const schema = Joi.object<EventData['wet']>({ indicator: picked(), text: note() });
 
 interface WetPanelProps extends Closing {
   onWet(wet: EventData['wet']): void;
@@ -13,8 +17,7 @@ interface WetPanelProps extends Closing {
 
 /** A wet device has its own way in. */
 export function WetPanel({ open, onClose, onWet }: WetPanelProps) {
-  const [indicator, setIndicator] = useState<EventData['wet']['indicator']>('tripped');
-  const [text, setText] = useState('');
+  const { field, pick, sent } = useFields(schema, { indicator: 'tripped' as EventData['wet']['indicator'], text: '' });
   return (
     <Panel
       title="It is wet"
@@ -23,8 +26,8 @@ export function WetPanel({ open, onClose, onWet }: WetPanelProps) {
       onClose={onClose}
     >
       <form
-        onSubmit={submitted(() => {
-          onWet({ indicator, text: text.trim() });
+        onSubmit={sent((wet) => {
+          onWet(wet);
           onClose();
         })}
         className="flex flex-col gap-4"
@@ -35,15 +38,14 @@ export function WetPanel({ open, onClose, onWet }: WetPanelProps) {
         </Caution>
         <Choice
           label="Liquid indicator"
-          value={indicator}
-          onChange={setIndicator}
+          {...pick('indicator')}
           options={[
             { value: 'tripped', label: 'indicator has turned' },
             { value: 'clear', label: 'indicator is clear' },
             { value: 'not-seen', label: 'not seen yet' },
           ]}
         />
-        <Field label="What, and when" value={text} onChange={(event) => setText(event.target.value)} maxLength={2000} />
+        <Field label="What, and when" {...field('text')} maxLength={2000} />
         <Button weight="loud" type="submit" keyName="Enter">
           Battery off first
         </Button>

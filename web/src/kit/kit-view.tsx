@@ -1,12 +1,12 @@
 import { shopQuery } from '../app/queries.ts';
 import type { StockLevel } from '@nibrel/core/shop';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import Joi from 'joi';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
-import { decimal } from '../app/format.ts';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
+import { figure, words } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 import { amount } from './amount.ts';
 import { NewItem } from './new-item.tsx';
 import { useTellShop } from './tell-shop.ts';
@@ -56,30 +56,26 @@ export function KitView() {
   );
 }
 
+const toolSchema = Joi.object<{ name: string }>({ name: words('What it is called', 100) });
+const quantitySchema = Joi.object<{ quantity: number }>({ quantity: figure('A number from 0', { least: 0 }) });
+
 interface ToolsProps {
   readonly tools: readonly string[];
   onTool(name: string, owned: boolean): void;
 }
 
 function Tools({ tools, onTool }: ToolsProps) {
-  const [name, setName] = useState('');
-  const add = () => {
-    if (!name.trim()) return;
-    onTool(name.trim(), true);
-    setName('');
-  };
+  const { field, sent, empty } = useFields(toolSchema, { name: '' });
+  const add = sent(({ name }) => {
+    onTool(name, true);
+    empty();
+  });
   return (
     <section aria-label="Tools and bits">
       <h2 className="text-far font-bold">Tools and bits</h2>
-      <form onSubmit={submitted(add)} className="mt-2 flex items-end gap-2">
+      <form onSubmit={add} className="mt-2 flex items-end gap-2">
         <div className="grow">
-          <Field
-            label="One more"
-            hint="As the plan calls it: T3, PH000, pick"
-            value={name}
-            maxLength={100}
-            onChange={(event) => setName(event.target.value)}
-          />
+          <Field label="One more" hint="As the plan calls it: T3, PH000, pick" {...field('name')} maxLength={100} />
         </div>
         <Button type="submit" className="mb-6">
           Here
@@ -109,16 +105,13 @@ interface ShelfProps {
 }
 
 function Shelf({ item, onCounted, onArrived }: ShelfProps) {
-  const [typed, setTyped] = useState('');
-  const [problem, setProblem] = useState('');
+  const { field, sent, empty } = useFields(quantitySchema, { quantity: '' });
   const { name, unit, left, low, lowAt } = item;
-  const take = (act: (quantity: number) => void) => {
-    const quantity = decimal(typed);
-    if (quantity === null || quantity < 0) return setProblem('A number from 0');
-    setProblem('');
-    setTyped('');
-    act(quantity);
-  };
+  const take = (act: (quantity: number) => void) =>
+    sent(({ quantity }) => {
+      act(quantity);
+      empty();
+    });
   const full = Math.max(left, lowAt * 3, 1);
   return (
     <li className="grid items-center gap-x-6 gap-y-1 border-b border-hair py-2 md:grid-cols-[15rem_1fr_auto]">
@@ -142,7 +135,7 @@ function Shelf({ item, onCounted, onArrived }: ShelfProps) {
         </div>
         <span className="w-24 text-right text-lead font-bold">{amount(left, unit)}</span>
       </div>
-      <form onSubmit={submitted(() => take(onCounted))} className="flex items-end gap-1">
+      <form onSubmit={take(onCounted)} className="flex items-end gap-1">
         <div className="w-24">
           <Field
             id={`count-${item.id}`}
@@ -150,13 +143,11 @@ function Shelf({ item, onCounted, onArrived }: ShelfProps) {
             placeholder={unit}
             label={`${name}, ${unit}`}
             inputMode="decimal"
-            value={typed}
-            problem={problem}
-            onChange={(event) => setTyped(event.target.value)}
+            {...field('quantity')}
           />
         </div>
         <Button type="submit">Counted</Button>
-        <Button onClick={() => take(onArrived)}>Arrived</Button>
+        <Button onClick={() => void take(onArrived)()}>Arrived</Button>
       </form>
     </li>
   );

@@ -4,14 +4,22 @@ import { renewalOf, type DeviceMap } from '@nibrel/core/device-map';
 import type { StockUnit } from '@nibrel/core/shop';
 import { partName, thingName } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
+import Joi from 'joi';
 import { useState } from 'react';
-import { decimal } from '../app/format.ts';
 
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
 import { SelectField } from '../ui/select-field.tsx';
+import { figure, note } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 import type { ShopSaid } from './tell-shop.ts';
+
+const amountFrom0 = figure('A number from 0', { least: 0 });
+const schema = Joi.object<{ name: string; quantity: number; lowAt: number }>({
+  name: note(120),
+  quantity: amountFrom0,
+  lowAt: amountFrom0,
+});
 
 interface Kind {
   readonly key: string;
@@ -64,27 +72,21 @@ export function NewItem({ onItem }: { onItem(said: readonly ShopSaid[]): void })
   const map = useQuery(mapQuery(mapId || undefined)).data;
   const kinds = mapId && map ? kindsOf(map) : OF_ALL;
   const [key, setKey] = useState('');
-  const [name, setName] = useState('');
-  const [quantity, setQuantity] = useState('');
-  const [lowAt, setLow] = useState('');
+  const { field, sent, empty } = useFields(schema, { name: '', quantity: '', lowAt: '' });
   const kind = kinds.find((each) => each.key === key) ?? kinds[0];
-  const numbers = [decimal(quantity), decimal(lowAt)];
-  const add = () => {
-    const [count, low] = numbers;
-    if (!kind || count === null || low === null || count! < 0 || low! < 0) return;
+  const add = sent(({ name, quantity, lowAt }) => {
+    if (!kind) return;
     const id = crypto.randomUUID();
     onItem([
-      { type: 'item', data: { id, key: kind.key, unit: kind.unit, name: name.trim() || kind.name, lowAt: low! } },
-      { type: 'counted', data: { item: id, quantity: count! } },
+      { type: 'item', data: { id, key: kind.key, unit: kind.unit, name: name || kind.name, lowAt } },
+      { type: 'counted', data: { item: id, quantity } },
     ]);
-    setName('');
-    setQuantity('');
-    setLow('');
-  };
+    empty();
+  });
   return (
     <details className="mt-4">
       <summary className="min-h-12 cursor-pointer py-3 text-body">Something new on the shelf</summary>
-      <form onSubmit={submitted(add)} className="grid items-end gap-3 md:grid-cols-2">
+      <form onSubmit={add} className="grid items-end gap-3 md:grid-cols-2">
         <SelectField
           id="item-for"
           label="For"
@@ -102,30 +104,12 @@ export function NewItem({ onItem }: { onItem(said: readonly ShopSaid[]): void })
           options={kinds.map((each) => ({ value: each.key, label: each.name }))}
           onChange={setKey}
         />
-        <Field
-          label="Called"
-          value={name}
-          placeholder={kind?.name ?? ''}
-          maxLength={120}
-          onChange={(event) => setName(event.target.value)}
-        />
+        <Field label="Called" {...field('name')} placeholder={kind?.name ?? ''} maxLength={120} />
         <div className="grid grid-cols-2 gap-3">
-          <Field
-            label={`Here now, ${kind?.unit ?? ''}`}
-            inputMode="decimal"
-            required
-            value={quantity}
-            onChange={(event) => setQuantity(event.target.value)}
-          />
-          <Field
-            label="Low at"
-            inputMode="decimal"
-            required
-            value={lowAt}
-            onChange={(event) => setLow(event.target.value)}
-          />
+          <Field label={`Here now, ${kind?.unit ?? ''}`} inputMode="decimal" {...field('quantity')} />
+          <Field label="Low at" inputMode="decimal" {...field('lowAt')} />
         </div>
-        <Button type="submit" disabled={!kind || numbers.includes(null)}>
+        <Button type="submit" disabled={!kind}>
           Put it on the shelf
         </Button>
       </form>

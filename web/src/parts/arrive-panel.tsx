@@ -1,5 +1,7 @@
+import Joi from 'joi';
 import { mapQuery, openJobsQuery, shopQuery } from '../app/queries.ts';
-import { calendarDate } from '@nibrel/core/calendar';
+import type { ShopNow } from '@nibrel/core/api';
+import { type CalendarDate, calendarDate } from '@nibrel/core/calendar';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -7,24 +9,42 @@ import { useNavigate } from 'react-router';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
-import { type Closing, submitted } from '../ui/form.ts';
+import type { Closing } from '../ui/form.ts';
 import { Panel } from '../ui/panel.tsx';
 import { SelectField } from '../ui/select-field.tsx';
 import { useTellDesk } from './tell-desk.ts';
+import { figure, note, words } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+interface Arrived {
+  readonly source: string;
+  readonly arrived: CalendarDate;
+  readonly window_days: number;
+  readonly price: string;
+  readonly variant: string;
+}
+
+const schema = Joi.object<Arrived>({
+  source: words('Where it is from, and as what', 200),
+  arrived: calendarDate.required().messages({ '*': 'A date' }),
+  window_days: figure('Days, 0 or more; 0 where it can not go back', { least: 0, most: 3650, isWhole: true }),
+  price: note(200),
+  variant: note(200),
+});
 
 /** A part as it arrives: for which repair and which part of the device, where from, and how long it may go back. */
 export function ArrivePanel({ open, onClose }: Closing) {
+  const shop = useQuery(shopQuery).data;
   return (
     <Panel title="A part arrived" said="Then it is looked at, and decided on." open={open} onClose={onClose}>
-      {open && <Arrival onClose={onClose} />}
+      {open && shop && <Arrival shop={shop} onClose={onClose} />}
     </Panel>
   );
 }
 
-function Arrival({ onClose }: { onClose(): void }) {
+function Arrival({ shop, onClose }: { readonly shop: ShopNow; onClose(): void }) {
   const navigate = useNavigate();
   const jobs = useQuery(openJobsQuery).data ?? [];
-  const shop = useQuery(shopQuery).data;
   const [jobId, setJob] = useState('');
   const job = jobs.find((each) => each.id === jobId) ?? jobs[0];
   const map = useQuery(mapQuery(job?.map, job?.mapRevision)).data;
@@ -33,30 +53,24 @@ function Arrival({ onClose }: { onClose(): void }) {
     .filter((each) => !each.base)
     .toSorted((a, b) => Number(wanted.includes(b.id)) - Number(wanted.includes(a.id)));
   const [mapPart, setPart] = useState('');
-  const [form, setForm] = useState({ source: '', arrived: '', window: '', price: '', variant: '' });
-  const arrived = form.arrived || shop?.today || '';
-  const window = form.window || String(shop?.limits.returnWindow_days ?? 30);
   const tell = useTellDesk(job?.id ?? '');
   const chosen = parts.find((each) => each.id === mapPart) ?? parts[0];
-  const windowProblem =
-    /^\d{1,4}$/.test(window.trim()) && Number(window) <= 3650 ? '' : 'Days, 0 or more; 0 where it can not go back';
-  const dateProblem = calendarDate.validate(arrived).error ? 'A date' : '';
-  const field = (name: keyof typeof form) => ({
-    onChange: (event: { target: { value: string } }) => setForm({ ...form, [name]: event.target.value }),
-    maxLength: 200,
-  });
-  const take = () => {
-    if (!job || !chosen || windowProblem || dateProblem || !form.source.trim()) return;
+  const { field, sent } = useFields(
+    schema,
+    {
+      source: '',
+      arrived: shop.today as string,
+      window_days: String(shop.limits.returnWindow_days),
+      price: '',
+      variant: '',
+    },
+    { live: true },
+  );
+  const take = sent(({ price, variant, ...said }) => {
+    if (!job || !chosen) return;
     const part = crypto.randomUUID();
-    const data = {
-      part,
-      mapPart: chosen.id,
-      source: form.source.trim(),
-      arrived,
-      window_days: Number(window),
-      ...(form.price.trim() ? { price: form.price.trim() } : {}),
-      ...(form.variant.trim() ? { variant: form.variant.trim() } : {}),
-    };
+    const more = { ...(price ? { price } : {}), ...(variant ? { variant } : {}) };
+    const data = { part, mapPart: chosen.id, ...said, ...more };
     tell.mutate(
       { type: 'part-arrived', data },
       {
@@ -66,10 +80,10 @@ function Arrival({ onClose }: { onClose(): void }) {
         },
       },
     );
-  };
+  });
   if (jobs.length === 0) return <p className="text-lead">No repair is open that a part could be for.</p>;
   return (
-    <form onSubmit={submitted(take)} className="grid gap-4 md:grid-cols-2">
+    <form onSubmit={take} className="grid gap-4 md:grid-cols-2">
       {tell.isError && (
         <div className="md:col-span-2">
           <Trouble title="Not taken">
@@ -95,17 +109,11 @@ function Arrival({ onClose }: { onClose(): void }) {
         options={parts.map(({ id, name }) => ({ value: id, label: wanted.includes(id) ? `${name}, wanted` : name }))}
         onChange={setPart}
       />
-      <Field label="From, and as what" hint="Harbour Parts, new" value={form.source} required {...field('source')} />
-      <Field label="Variant or colour" value={form.variant} {...field('variant')} />
-      <Field label="Arrived" type="date" value={arrived} problem={dateProblem} {...field('arrived')} />
-      <Field
-        label="May go back for, days"
-        inputMode="numeric"
-        value={window}
-        problem={windowProblem}
-        {...field('window')}
-      />
-      <Field label="Price, if wanted" value={form.price} {...field('price')} />
+      <Field label="From, and as what" hint="Harbour Parts, new" {...field('source')} maxLength={200} />
+      <Field label="Variant or colour" {...field('variant')} maxLength={200} />
+      <Field label="Arrived" type="date" {...field('arrived')} />
+      <Field label="May go back for, days" inputMode="numeric" {...field('window_days')} />
+      <Field label="Price, if wanted" {...field('price')} maxLength={200} />
       <Button weight="loud" type="submit" keyName="Enter" disabled={tell.isPending}>
         It is here
       </Button>

@@ -1,12 +1,16 @@
+import Joi from 'joi';
 import { shopQuery } from '../app/queries.ts';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import type { PartLine } from '@nibrel/core/api';
 import { useKeys } from '../app/keys.ts';
 
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import type { PartSaid } from './tell-desk.ts';
+import { note } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+const schema = Joi.object<{ text: string }>({ text: note(1000) });
 
 interface DecidingProps {
   readonly part: PartLine;
@@ -16,13 +20,13 @@ interface DecidingProps {
 /** Accepted, held, or sent back. What the verdict does not allow needs a name and a reason. */
 export function Deciding({ part, onSaid }: DecidingProps) {
   const today = useQuery(shopQuery).data?.today;
-  const [text, setText] = useState('');
+  const { field, typed, empty } = useFields(schema, { text: '' });
+  const text = typed('text').trim();
   const decide = (decision: 'accept' | 'accept-anyway' | 'hold' | 'send-back') => {
-    onSaid({ type: 'part-decided', data: { part: part.id, decision, text: text.trim() } });
-    setText('');
+    onSaid({ type: 'part-decided', data: { part: part.id, decision, text } });
+    empty();
   };
-  const gone = () =>
-    today && onSaid({ type: 'part-sent-back', data: { part: part.id, date: today, text: text.trim() } });
+  const gone = () => today && onSaid({ type: 'part-sent-back', data: { part: part.id, date: today, text } });
   const usable = part.verdict === 'use';
   const accept = () => usable && !part.accepted && decide('accept');
   useKeys({ ' ': accept });
@@ -41,15 +45,10 @@ export function Deciding({ part, onSaid }: DecidingProps) {
       {!part.accepted && part.decision?.decision !== 'hold' && <Button onClick={() => decide('hold')}>Hold it</Button>}
       {part.decision?.decision !== undefined && <Button onClick={gone}>Sent back today</Button>}
       <div className="min-w-64 grow">
-        <Field
-          label={usable ? 'Note' : 'Who decides, and why'}
-          value={text}
-          maxLength={1000}
-          onChange={(event) => setText(event.target.value)}
-        />
+        <Field label={usable ? 'Note' : 'Who decides, and why'} {...field('text')} maxLength={1000} />
       </div>
       {!usable && !part.accepted && (
-        <Button disabled={!text.trim()} onClick={() => decide('accept-anyway')}>
+        <Button disabled={!text} onClick={() => decide('accept-anyway')}>
           Use it all the same
         </Button>
       )}

@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import type { Mechanism } from '@nibrel/core/holds';
 import { comparePieces, type PartCondition, placesOn } from '@nibrel/core/parts';
 import { thingName } from '@nibrel/core/words';
@@ -6,8 +7,11 @@ import type { PartLine } from '@nibrel/core/api';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
 import type { PartSaid } from './tell-desk.ts';
+import { note, picked } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+const schema = Joi.object<{ condition: PartCondition; text: string }>({ condition: picked(), text: note(1000) });
 
 interface LookedAtProps {
   readonly mechanism: Mechanism;
@@ -18,28 +22,24 @@ interface LookedAtProps {
 /** Old and new side by side: what came with the new one, what moves over, and what it has no place for. */
 export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
   const { looked } = part;
-  const [condition, setCondition] = useState<PartCondition>(looked?.condition ?? 'good');
   const [includes, setIncludes] = useState<ReadonlySet<string>>(new Set(looked?.includes));
   const [lacks, setLacks] = useState<ReadonlySet<string>>(new Set(looked?.lacks));
-  const [text, setText] = useState(looked?.text ?? '');
+  const { field, pick, sent } = useFields(schema, { condition: looked?.condition ?? 'good', text: looked?.text ?? '' });
   const pieces = comparePieces(mechanism, part.mapPart, []);
   const carried = [...pieces.movesOver, ...pieces.renewed];
   const places = placesOn(mechanism, part.mapPart);
   const flip = (set: ReadonlySet<string>, id: string) =>
     set.has(id) ? new Set([...set].filter((each) => each !== id)) : new Set([...set, id]);
-  const note = () =>
-    onSaid({
-      type: 'part-looked',
-      data: { part: part.id, condition, includes: [...includes], lacks: [...lacks], text: text.trim() },
-    });
+  const look = sent((said) =>
+    onSaid({ type: 'part-looked', data: { part: part.id, includes: [...includes], lacks: [...lacks], ...said } }),
+  );
   return (
-    <form aria-label="Looked at" onSubmit={submitted(note)} className="flex flex-col gap-3 border-t border-hair pt-4">
+    <form aria-label="Looked at" onSubmit={look} className="flex flex-col gap-3 border-t border-hair pt-4">
       <h2 className="text-lead font-bold">Old and new side by side</h2>
       <div className="flex flex-wrap items-end gap-4">
         <Choice
           label="Condition"
-          value={condition}
-          onChange={setCondition}
+          {...pick('condition')}
           options={[
             { value: 'good', label: 'whole, the right one' },
             { value: 'damaged', label: 'damaged' },
@@ -47,7 +47,7 @@ export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
           ]}
         />
         <div className="min-w-60 grow">
-          <Field label="Note" value={text} maxLength={1000} onChange={(event) => setText(event.target.value)} />
+          <Field label="Note" {...field('text')} maxLength={1000} />
         </div>
         <Button weight={looked ? 'plain' : 'loud'} type="submit">
           {looked ? 'Note it anew' : 'Looked at'}

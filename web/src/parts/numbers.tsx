@@ -1,12 +1,16 @@
+import Joi from 'joi';
 import { checkNumbers } from '@nibrel/core/identity';
-import { useState } from 'react';
 import type { PartLine } from '@nibrel/core/api';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
 import type { PartSaid } from './tell-desk.ts';
+import { note } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 
 const PLACES = ['label', 'tray', 'box', 'screen'];
+
+/** A number that can't be right is noted all the same: it is a reason to send the part back. */
+const schema = Joi.object<{ value: string }>({ value: note(40) });
 
 interface NumbersProps {
   readonly part: PartLine;
@@ -49,17 +53,18 @@ interface PlaceProps {
 }
 
 function Place({ place, known, onValue }: PlaceProps) {
-  const [typed, setTyped] = useState(known);
-  const [check] = checkNumbers([{ place, value: typed }]).numbers;
-  const isTyped = typed.trim() !== '';
+  const { field, sent, typed } = useFields(schema, { value: known });
+  const value = typed('value');
+  const [check] = checkNumbers([{ place, value }]).numbers;
+  const isTyped = value.trim() !== '';
   return (
-    <form onSubmit={submitted(() => onValue(typed.trim()))} className="grid grid-cols-[1fr_auto] items-end gap-2 py-1">
+    <form onSubmit={sent((said) => onValue(said.value))} className="grid grid-cols-[1fr_auto] items-end gap-2 py-1">
       <Field
         id={`number-${place}`}
         label={`On the ${place}`}
         inputMode="numeric"
         autoComplete="off"
-        value={typed}
+        {...field('value')}
         maxLength={40}
         problem={isTyped && !check!.valid ? check!.reason : ''}
         hint={
@@ -67,9 +72,8 @@ function Place({ place, known, onValue }: PlaceProps) {
             ? `valid, ${check!.kind === 'imei' ? '15 digits' : '16 digits, no check digit'}`
             : undefined
         }
-        onChange={(event) => setTyped(event.target.value)}
       />
-      {typed.trim() !== known && <Button type="submit">Note</Button>}
+      {value.trim() !== known && <Button type="submit">Note</Button>}
     </form>
   );
 }

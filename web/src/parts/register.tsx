@@ -1,7 +1,7 @@
 import { shopQuery } from '../app/queries.ts';
 import { checkNumbers, REGISTRY_ANSWERS, type RegistryAnswer } from '@nibrel/core/identity';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import Joi from 'joi';
 import type { PartLine } from '@nibrel/core/api';
 import { api } from '../app/client.ts';
 import { clock, day } from '../app/format.ts';
@@ -9,8 +9,9 @@ import { clock, day } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
 import { SelectField } from '../ui/select-field.tsx';
+import { picked, words } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 import type { PartSaid } from './tell-desk.ts';
 
 const WORDS: Readonly<Record<RegistryAnswer, string>> = {
@@ -24,6 +25,11 @@ const WORDS: Readonly<Record<RegistryAnswer, string>> = {
 /** Longer than this nobody waits for a register. */
 const PATIENCE_MS = 8000;
 
+const schema = Joi.object<{ answer: RegistryAnswer; where: string }>({
+  answer: picked(),
+  where: words('Where it was asked', 200),
+});
+
 interface RegisterProps {
   readonly part: PartLine;
   onSaid(said: PartSaid): void;
@@ -32,8 +38,7 @@ interface RegisterProps {
 /** What a register answers: typed in, with where and when it was asked; in the demonstration a stand-in can be asked. */
 export function Register({ part, onSaid }: RegisterProps) {
   const shop = useQuery(shopQuery).data;
-  const [answer, setAnswer] = useState<RegistryAnswer>('clear');
-  const [where, setWhere] = useState('');
+  const { field, pick, sent, setValue } = useFields(schema, { answer: 'clear' as RegistryAnswer, where: '' });
   const number = part.numbers.find((each) => checkNumbers([each]).numbers[0]!.valid)?.value ?? '';
   const said = (data: { answer: RegistryAnswer; where: string; at: string; simulated: boolean }) =>
     onSaid({ type: 'part-asked', data: { part: part.id, number, ...data } });
@@ -41,11 +46,11 @@ export function Register({ part, onSaid }: RegisterProps) {
     mutationFn: () => api.askRegistry(number, AbortSignal.timeout(PATIENCE_MS)),
     onSuccess: ({ answer: told, at, where: there, simulated }) => said({ answer: told, at, where: there, simulated }),
   });
-  const typed = () => {
-    if (!where.trim() || !number) return;
-    said({ answer, where: where.trim(), at: new Date().toISOString(), simulated: false });
-    setWhere('');
-  };
+  const typed = sent(({ answer, where }) => {
+    if (!number) return;
+    said({ answer, where, at: new Date().toISOString(), simulated: false });
+    setValue('where', '');
+  });
   return (
     <section aria-label="Register">
       <h2 className="text-lead font-bold">Barred or locked</h2>
@@ -53,16 +58,15 @@ export function Register({ part, onSaid }: RegisterProps) {
         {number ? `Asked for ${number}.` : 'A valid number has to be read first.'} A bar or a lock is a reason to send
         it back; nothing here helps around one.
       </p>
-      <form onSubmit={submitted(typed)} className="grid grid-cols-2 items-end gap-2 py-1">
+      <form onSubmit={typed} className="grid grid-cols-2 items-end gap-2 py-1">
         <SelectField
           id="register-answer"
           label="It answers"
-          value={answer}
+          {...pick('answer')}
           options={REGISTRY_ANSWERS.map((each) => ({ value: each, label: WORDS[each] }))}
-          onChange={setAnswer}
         />
-        <Field label="Asked where" value={where} maxLength={200} onChange={(event) => setWhere(event.target.value)} />
-        <Button type="submit" disabled={!number || !where.trim()}>
+        <Field label="Asked where" {...field('where')} maxLength={200} />
+        <Button type="submit" disabled={!number}>
           Note the answer
         </Button>
         {shop?.standIns && (

@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import type { Ahead } from '@nibrel/core/in-hand';
 import { type EventData, isPrepared, targetsForNow } from '@nibrel/core/job';
 import { chosenPart, isAccepted } from '@nibrel/core/parts';
@@ -11,10 +12,13 @@ import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
 import { GateSection, type Spread } from './gate-section.tsx';
 import { kitOf } from './kit-section.tsx';
 import { inUnits } from '../app/units.ts';
+import { note } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+const schema = Joi.object<{ reason: string }>({ reason: note(1000) });
 
 interface BenchSectionProps {
   readonly job: OpenJob;
@@ -28,26 +32,27 @@ interface BenchSectionProps {
 export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSectionProps) {
   const { map, mechanism, state } = job;
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const [reason, setReason] = useState('');
+  const { field, sent, typed } = useFields(schema, { reason: '' });
   const done = isPrepared(mechanism, state);
   const items = benchItems(map, targetsForNow(mechanism, state), settled(state.policy).policy, ahead.ops);
   const gaps = gapsOf(job, ahead, shop);
   const missing = [...gaps, ...items.filter((each) => left.has(each.id)).map((each) => each.title)];
   const before = ahead.ops.filter((op) => op.name === 'agree' || op.name === 'run-down' || op.name === 'charge-up');
   const charge = state.charges.at(-1)?.charge;
-  const isReady = before.length === 0 && (missing.length === 0 || reason.trim() !== '');
-  const confirm = () => {
+  const isReady = before.length === 0 && (missing.length === 0 || typed('reason').trim() !== '');
+  const confirmed = sent(({ reason }) => {
     if (!isReady || done) return;
     onPrepared({
       items: items.filter((each) => !left.has(each.id)).map((each) => each.id),
       skipped: [...gaps, ...items.filter((each) => left.has(each.id)).map((each) => each.id)].map((item) => ({
         item: item.slice(0, 200),
-        reason: reason.trim(),
+        reason,
       })),
       ...(charge === undefined ? {} : { charge }),
       ...(state.agreed ? { told: state.agreed.items } : {}),
     });
-  };
+  });
+  const confirm = () => void confirmed();
   useKeys({ ' ': confirm, PageDown: confirm }, !done && before.length === 0 && spread.open && spread.takesKeys);
   const toggle = ({ id }: BenchItem) =>
     setLeft(left.has(id) ? new Set([...left].filter((each) => each !== id)) : new Set([...left, id]));
@@ -86,15 +91,10 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
       <p className="mt-1 text-note text-quiet">
         Press what is not so. Local rules and your lead decide where they say more.
       </p>
-      <form onSubmit={submitted(confirm)} className="mt-2 flex flex-wrap items-end gap-3">
+      <form onSubmit={confirmed} className="mt-2 flex flex-wrap items-end gap-3">
         {missing.length > 0 && (
           <div className="min-w-80 grow">
-            <Field
-              label={`Why it goes on without: ${missing.join('; ')}`}
-              value={reason}
-              maxLength={1000}
-              onChange={(event) => setReason(event.target.value)}
-            />
+            <Field label={`Why it goes on without: ${missing.join('; ')}`} {...field('reason')} maxLength={1000} />
           </div>
         )}
         <Button weight="loud" type="submit" keyName="Space" disabled={!isReady}>

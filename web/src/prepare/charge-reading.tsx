@@ -1,9 +1,12 @@
+import Joi from 'joi';
 import type { EventData, JobState } from '@nibrel/core/job';
-import { useState } from 'react';
-import { clock, decimal } from '../app/format.ts';
+import { clock } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
+import { figure } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+const schema = Joi.object<{ percent: number }>({ percent: figure('0 to 100', { least: 0, most: 100 }) });
 
 interface ChargeReadingProps {
   readonly state: JobState;
@@ -12,18 +15,14 @@ interface ChargeReadingProps {
 
 /** The charge as the device shows it, typed in. */
 export function ChargeReading({ state, onCharge }: ChargeReadingProps) {
-  const [typed, setTyped] = useState('');
-  const [problem, setProblem] = useState('');
+  const { field, sent, empty } = useFields(schema, { percent: '' });
   const last = state.charges.at(-1);
-  const note = () => {
-    const percent = decimal(typed);
-    if (percent === null || percent < 0 || percent > 100) return setProblem('0 to 100');
-    setProblem('');
-    setTyped('');
+  const read = sent(({ percent }) => {
     onCharge({ charge: percent / 100, source: 'typed' });
-  };
+    empty();
+  });
   return (
-    <form onSubmit={submitted(note)} className="grid grid-cols-[minmax(0,1fr)_5rem_auto] items-end gap-2">
+    <form onSubmit={read} className="grid grid-cols-[minmax(0,1fr)_5rem_auto] items-end gap-2">
       <p className="pb-2 text-body">
         {last ? (
           <>
@@ -34,13 +33,7 @@ export function ChargeReading({ state, onCharge }: ChargeReadingProps) {
           <span className="text-quiet">The charge was not read yet</span>
         )}
       </p>
-      <Field
-        label="Now, %"
-        inputMode="decimal"
-        value={typed}
-        problem={problem}
-        onChange={(event) => setTyped(event.target.value)}
-      />
+      <Field label="Now, %" inputMode="decimal" {...field('percent')} />
       <Button type="submit">Note</Button>
     </form>
   );

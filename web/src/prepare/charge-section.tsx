@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import type { Ahead } from '@nibrel/core/in-hand';
 import { packOf } from '@nibrel/core/battery';
 import { useEffect, useState } from 'react';
@@ -7,10 +8,11 @@ import { useNow } from '../app/now.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
 import { ChargeReading } from './charge-reading.tsx';
 import { GateSection, type Spread } from './gate-section.tsx';
 import { usePowerMeter } from './power-meter.ts';
+import { words } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 
 interface ChargeSectionProps {
   readonly job: OpenJob;
@@ -49,13 +51,15 @@ export function ChargeSection({ job, ahead, standIns, spread }: ChargeSectionPro
   );
 }
 
+const schema = Joi.object<{ text: string }>({ text: words('Who decides, and why') });
+
 type NeedProps = { readonly job: OpenJob; readonly need: NonNullable<Ahead['charge']>; readonly standIns: boolean };
 
 function Need({ job, need, standIns }: NeedProps) {
   const { bench, state } = job;
   const [deciding, setDeciding] = useState(false);
-  const [reason, setReason] = useState('');
-  const decide = () => reason.trim() && void bench.send('decision', { about: 'charge', text: reason.trim() });
+  const { field, sent } = useFields(schema, { text: '' });
+  const decide = sent(({ text }) => bench.send('decision', { about: 'charge', text }));
   return (
     <div className="flex flex-col gap-3">
       <p className="text-body text-quiet">{need.why}</p>
@@ -68,16 +72,9 @@ function Need({ job, need, standIns }: NeedProps) {
         {!deciding && <Button onClick={() => setDeciding(true)}>Open it as it is</Button>}
       </div>
       {deciding && (
-        <form onSubmit={submitted(decide)} className="flex max-w-lg items-end gap-3">
+        <form onSubmit={decide} className="flex max-w-lg items-end gap-3">
           <div className="grow">
-            <Field
-              label="Who decides, and why"
-              value={reason}
-              required
-              autoFocus
-              maxLength={1000}
-              onChange={(event) => setReason(event.target.value)}
-            />
+            <Field label="Who decides, and why" {...field('text')} autoFocus maxLength={1000} />
           </div>
           <Button type="submit">Record it</Button>
         </form>

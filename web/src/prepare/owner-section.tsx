@@ -1,13 +1,14 @@
+import Joi from 'joi';
 import type { Ahead } from '@nibrel/core/in-hand';
 import type { EventData, JobState } from '@nibrel/core/job';
 import { plural } from '@nibrel/core/words';
-import { useState } from 'react';
 import { useKeys } from '../app/keys.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
 import { GateSection, type Spread } from './gate-section.tsx';
+import { picked, words } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 
 const SIGNS = {
   loss: 'Lost',
@@ -18,6 +19,9 @@ const SIGNS = {
   fault: 'Old fault',
 } as const;
 
+type How = EventData['told']['how'];
+const schema = Joi.object<{ who: string; how: How }>({ who: words('Who agrees', 120), how: picked() });
+
 interface OwnerSectionProps {
   readonly state: JobState;
   readonly ahead: Ahead;
@@ -27,16 +31,16 @@ interface OwnerSectionProps {
 
 /** What the owner must know, agreed before anything is opened. */
 export function OwnerSection({ state, ahead, spread, onTold }: OwnerSectionProps) {
-  const [who, setWho] = useState(state.job.owner ?? 'the owner');
-  const [how, setHow] = useState<EventData['told']['how']>('here');
+  const { field, pick, sent } = useFields(schema, { who: state.job.owner ?? 'the owner', how: 'here' as How });
   const { untold, owner, ops } = ahead;
   const asks = ops.some((op) => op.name === 'agree');
-  const told = () => {
-    if (!asks || !who.trim()) return;
+  const told = sent((agreed) => {
+    if (!asks) return;
     const items = [...new Set([...(state.agreed?.items ?? []), ...untold.map((each) => each.text)])];
-    onTold({ items, who: who.trim(), how });
-  };
-  useKeys({ ' ': told, PageDown: told }, asks && spread.open && spread.takesKeys);
+    onTold({ items, ...agreed });
+  });
+  const tell = () => void told();
+  useKeys({ ' ': tell, PageDown: tell }, asks && spread.open && spread.takesKeys);
   const said = asks
     ? `${plural(untold.length, 'thing')} to tell`
     : owner.length === 0
@@ -55,20 +59,13 @@ export function OwnerSection({ state, ahead, spread, onTold }: OwnerSectionProps
         ))}
       </ul>
       {asks && (
-        <form onSubmit={submitted(told)} className="flex flex-wrap items-end gap-3">
+        <form onSubmit={told} className="flex flex-wrap items-end gap-3">
           <div className="w-56">
-            <Field
-              label="Who agrees"
-              value={who}
-              required
-              onChange={(event) => setWho(event.target.value)}
-              maxLength={120}
-            />
+            <Field label="Who agrees" {...field('who')} maxLength={120} />
           </div>
           <Choice
             label="How"
-            value={how}
-            onChange={setHow}
+            {...pick('how')}
             options={[
               { value: 'here', label: 'here' },
               { value: 'by-phone', label: 'by phone' },

@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import type { Plan } from '@nibrel/core/plan';
 import { partName, plural } from '@nibrel/core/words';
 import type { WhileOpen } from '@nibrel/core/prepare';
@@ -5,10 +6,12 @@ import { useEffect, useState } from 'react';
 import { duration } from '../app/format.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';
-import { type Closing, submitted } from '../ui/form.ts';
+import type { Closing } from '../ui/form.ts';
 import { Field } from '../ui/field.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { computeLater } from '../workers/compute.ts';
+import { note } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 
 interface WhileOpenPanelProps extends Closing {
   readonly job: OpenJob;
@@ -29,17 +32,19 @@ export function WhileOpenPanel({ job, plan, open, onClose }: WhileOpenPanelProps
   );
 }
 
+const schema = Joi.object<{ text: string }>({ text: note(1000) });
+
 function Offers({ job, plan, onDone }: { readonly job: OpenJob; readonly plan: Plan; onDone(): void }) {
   const { bench, map, state } = job;
   const { offers, left } = useOffers(job, plan);
-  const [reason, setReason] = useState('');
+  const { field, sent } = useFields(schema, { text: '' });
   const saved = (each: WhileOpen) => each.later.seconds - each.now.seconds;
   const add = (part: string) =>
     void bench.send('targets', { targets: [...state.targets, { replace: part }], text: 'while it is open' });
-  const decide = () => {
-    void bench.send('decision', { about: 'while-open', text: reason.trim() || 'nothing else' });
+  const decide = sent(({ text }) => {
+    void bench.send('decision', { about: 'while-open', text: text || 'nothing else' });
     onDone();
-  };
+  });
   return (
     <>
       <table className="w-full border-collapse text-body">
@@ -81,14 +86,9 @@ function Offers({ job, plan, onDone }: { readonly job: OpenJob; readonly plan: P
           Comparing, {plural(left, 'part')} to go
         </p>
       )}
-      <form onSubmit={submitted(decide)} className="mt-4 flex items-end gap-3">
+      <form onSubmit={decide} className="mt-4 flex items-end gap-3">
         <div className="grow">
-          <Field
-            label="Decided with the owner"
-            value={reason}
-            onChange={(event) => setReason(event.target.value)}
-            maxLength={1000}
-          />
+          <Field label="Decided with the owner" {...field('text')} maxLength={1000} />
         </div>
         <Button weight="loud" type="submit">
           That is decided

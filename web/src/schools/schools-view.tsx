@@ -1,3 +1,5 @@
+import { isZone } from '@nibrel/core/calendar';
+import Joi from 'joi';
 import { lastJobQuery, mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { Policy } from '@nibrel/core/policy';
 import { LIMIT_RANGES, LIMIT_WORDS, type Limits } from '@nibrel/core/limits';
@@ -8,11 +10,12 @@ import { decimal } from '../app/format.ts';
 import { useTellShop } from '../kit/tell-shop.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
-import { submitted } from '../ui/form.ts';
 import { SelectField } from '../ui/select-field.tsx';
 import { Schools } from './plan-schools.tsx';
 import { temperatureFigure, temperatureUnit, typedTemperature } from '../app/units.ts';
 import { NotTold } from '../kit/not-told.tsx';
+import { checkedBy, readBy } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
 
 /** How this workshop works where practitioners disagree, and its limits. Jobs start from here and may differ. */
 export function SchoolsView() {
@@ -87,6 +90,10 @@ export function SchoolsView() {
   );
 }
 
+const zoneSchema = Joi.object<{ zone: string }>({
+  zone: checkedBy((zone) => (isZone(zone) ? null : 'A time zone, as Europe/London')),
+});
+
 interface LimitProps {
   readonly name: keyof Limits;
   readonly value: number;
@@ -110,44 +117,41 @@ function writingOf({ unit, percent }: (typeof LIMIT_WORDS)[keyof Limits]) {
 function Limit({ name, value, onLimit }: LimitProps) {
   const words = LIMIT_WORDS[name];
   const { unit, write, read } = writingOf(words);
-  const [typed, setTyped] = useState(write(value));
-  const wanted = read(typed);
   const { least, most } = LIMIT_RANGES[name];
-  const isInRange = wanted !== null && wanted >= least - 1e-9 && wanted <= most + 1e-9;
-  const isChanged = isInRange && write(wanted) !== write(value);
+  const schema = Joi.object<{ limit: number }>({
+    limit: readBy(read, `A number from ${write(least)} to ${write(most)} ${unit}`, least, most),
+  });
+  const { field, sent, typed } = useFields(schema, { limit: write(value) }, { live: true });
   return (
     <li className="border-b border-hair py-1">
-      <form onSubmit={submitted(() => isChanged && onLimit(wanted))} className="flex items-end gap-3">
+      <form onSubmit={sent(({ limit }) => onLimit(limit))} className="flex items-end gap-3">
         <div className="grow">
           <Field
             id={`limit-${name}`}
             label={`${words.name}, ${unit} (${words.origin})`}
             inputMode="decimal"
-            value={typed}
-            problem={isInRange ? '' : `A number from ${write(least)} to ${write(most)} ${unit}`}
-            onChange={(event) => setTyped(event.target.value)}
+            {...field('limit')}
           />
         </div>
-        {isChanged && <Button type="submit">Set it</Button>}
+        {typed('limit').trim() !== write(value) && <Button type="submit">Set it</Button>}
       </form>
     </li>
   );
 }
 
 function Zone({ zone, onZone }: { readonly zone: string; onZone(zone: string): void }) {
-  const [typed, setTyped] = useState(zone);
+  const { field, sent, typed } = useFields(zoneSchema, { zone });
   return (
-    <form onSubmit={submitted(() => onZone(typed.trim()))} className="mt-3 flex items-end gap-3">
+    <form onSubmit={sent((said) => onZone(said.zone))} className="mt-3 flex items-end gap-3">
       <div className="grow">
         <Field
           label="Time zone of the workshop"
           hint="Dates are days there, as Europe/London"
-          value={typed}
+          {...field('zone')}
           maxLength={100}
-          onChange={(event) => setTyped(event.target.value)}
         />
       </div>
-      {typed.trim() !== zone && <Button type="submit">Set it</Button>}
+      {typed('zone').trim() !== zone && <Button type="submit">Set it</Button>}
     </form>
   );
 }

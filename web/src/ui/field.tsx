@@ -1,4 +1,4 @@
-import type { InputHTMLAttributes } from 'react';
+import type { InputHTMLAttributes, Ref } from 'react';
 
 interface FieldProps extends InputHTMLAttributes<HTMLInputElement> {
   readonly label: string;
@@ -6,6 +6,7 @@ interface FieldProps extends InputHTMLAttributes<HTMLInputElement> {
   readonly problem?: string;
   /** the label is for a screen reader only: what stands beside it says the same */
   readonly bare?: boolean;
+  readonly ref?: Ref<HTMLInputElement>;
 }
 
 export function Field({ label, hint, problem, bare = false, id, ...rest }: FieldProps) {

@@ -1,5 +1,5 @@
 import { type Ahead, aheadOf, type PlansMade } from '@nibrel/core/in-hand';
-import type { BenchEvent, Job } from '@nibrel/core/job';
+import { type BenchEvent, foldJob, type Job, type JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import {
   type DeviceWarming,
@@ -83,6 +83,16 @@ const compute = {
       const mechanism = mechanismOf(map);
       return aheadOf(mechanism, job, events, plansOf(job));
     }),
+
+  /** Where a job stands, and the plan that it goes by. */
+  prospect: (
+    map: DeviceMap,
+    job: Job,
+    events: readonly BenchEvent[],
+  ): Computed<Ahead> & { readonly state: JobState } => ({
+    state: foldJob(mechanismOf(map), job, events),
+    ...compute.ahead(map, job, events),
+  }),
 
   /** What every option of a question takes and risks here; null for one that can't be planned. */
   figures: (request: SchoolRequest, limitMs: number): Readonly<Record<string, Figures | null>> => {

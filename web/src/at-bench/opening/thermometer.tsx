@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import type { Heating } from '@nibrel/core/job';
 import type { Reading, Spot } from '@nibrel/core/heat';
 import { useEffect, useRef, useState } from 'react';
@@ -5,8 +6,11 @@ import { elapsed_s } from '@nibrel/core/in-hand';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Field } from '../../ui/field.tsx';
-import { submitted } from '../../ui/form.ts';
-import { temperature, temperatureUnit, typedTemperature } from '../../app/units.ts';
+import { temperature, temperatureUnit } from '../../app/units.ts';
+import { temperatureTyped } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
+
+const readingSchema = () => Joi.object<{ temp_C: number }>({ temp_C: temperatureTyped() });
 
 interface ThermometerProps {
   readonly map: string;
@@ -31,19 +35,16 @@ interface Streamed extends Reading {
 
 /** What a thermometer shows, typed in or streamed: every reading narrows what is foreseen. */
 export function Thermometer({ map, heating, standIn, onReadings }: ThermometerProps) {
-  const [typed, setTyped] = useState('');
+  const { field, sent, empty, setError } = useFields(readingSchema(), { temp_C: '' });
   const [spot, setSpot] = useState<Spot>('bond');
-  const [problem, setProblem] = useState('');
   const { last, isOn } = useThermocouple(map, heating, standIn && heating.simulated === true, onReadings);
-  const note = () => {
-    const temp_C = typedTemperature(typed);
-    if (temp_C === null) return setProblem(`A temperature in ${temperatureUnit()}`);
+  const read = sent(({ temp_C }) => {
     // by the clock itself: the page's own lags a little, and two readings may fall between its ticks
     const at_s = Math.round(elapsedNow(heating) * 100) / 100;
     const taken = onReadings([{ at_s, temp_C, spot }], false);
-    setProblem(taken ? '' : 'Saving, once more');
-    if (taken) setTyped('');
-  };
+    if (taken) empty();
+    else setError('temp_C', { message: 'Saving, once more' });
+  });
   return (
     <details className="border-t border-hair">
       <summary className="flex min-h-12 cursor-pointer items-center justify-between py-2 text-body">
@@ -55,14 +56,8 @@ export function Thermometer({ map, heating, standIn, onReadings }: ThermometerPr
         </span>
       </summary>
       <Choice label="Where it is held" value={spot} options={SPOTS} onChange={setSpot} />
-      <form onSubmit={submitted(note)} className="mt-2 grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
-        <Field
-          label={`Shows, ${temperatureUnit()}`}
-          inputMode="decimal"
-          value={typed}
-          {...(problem ? { problem } : {})}
-          onChange={(event) => setTyped(event.target.value)}
-        />
+      <form onSubmit={read} className="mt-2 grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
+        <Field label={`Shows, ${temperatureUnit()}`} inputMode="decimal" {...field('temp_C')} />
         <Button type="submit">Note</Button>
       </form>
       {isOn && (

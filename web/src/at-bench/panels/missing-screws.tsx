@@ -1,12 +1,16 @@
+import Joi from 'joi';
 import type { EventData, JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { partName } from '@nibrel/core/words';
 import { keyOf, type Screw, screwLetters } from '@nibrel/core/screws';
-import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { ScrewMark } from '../../ui/screw-mark.tsx';
+import { words } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
+
+const schema = Joi.object<{ text: string }>({ text: words('Who decides, and why') });
 
 interface MissingScrewsProps {
   readonly map: DeviceMap;
@@ -19,7 +23,7 @@ interface MissingScrewsProps {
 
 /** What is lost, and what can be done about it: found again, or left out by a decision that is recorded. */
 export function MissingScrewsPanel({ map, state, open, onClose, onFound, onDecision }: MissingScrewsProps) {
-  const [text, setText] = useState('');
+  const { field, sent } = useFields(schema, { text: '' });
   const { lost } = state.ledger;
   return (
     <Panel
@@ -47,20 +51,12 @@ export function MissingScrewsPanel({ map, state, open, onClose, onFound, onDecis
           </ul>
           <form
             className="flex flex-col gap-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (!text.trim()) return;
-              onDecision(text.trim());
+            onSubmit={sent(({ text }) => {
+              onDecision(text);
               onClose();
-            }}
+            })}
           >
-            <Field
-              label="Decision to go on without, and why"
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-              required
-              maxLength={1000}
-            />
+            <Field label="Decision to go on without, and why" {...field('text')} maxLength={1000} />
             <Button type="submit">Record the decision</Button>
           </form>
         </div>

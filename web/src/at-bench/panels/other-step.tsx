@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import { type DoneStep, type JobState, refusal } from '@nibrel/core/job';
 import { type Mechanism, namedNeed, type NamedOp, numberedOp, possibleNow, unmetFor } from '@nibrel/core/holds';
 import { thingName } from '@nibrel/core/words';
@@ -5,6 +6,10 @@ import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
 import { Panel } from '../../ui/panel.tsx';
+import { words } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
+
+const schema = Joi.object<{ anyway: string }>({ anyway: words('How it came about: it is recorded') });
 
 interface OtherStepProps {
   readonly mechanism: Mechanism;
@@ -30,7 +35,7 @@ const VERBS = {
  */
 export function OtherStepPanel({ mechanism, state, open, onClose, onDone }: OtherStepProps) {
   const [wanted, setWanted] = useState('');
-  const [note, setNote] = useState('');
+  const { field, sent, empty } = useFields(schema, { anyway: '' });
   const [chosen, setChosen] = useState<NamedOp | null>(null);
   const lists = useMemo(
     () => (open ? possibleNow(mechanism, state.device) : { possible: [], blocked: [] }),
@@ -42,7 +47,7 @@ export function OtherStepPanel({ mechanism, state, open, onClose, onDone }: Othe
     if (!(await onDone(stepOf(op), anyway))) return onClose();
     setChosen(null);
     setWanted('');
-    setNote('');
+    empty();
     onClose();
   };
   return (
@@ -68,21 +73,12 @@ export function OtherStepPanel({ mechanism, state, open, onClose, onDone }: Othe
         {chosen && (
           <form
             className="flex flex-col gap-3 border-l-4 border-now bg-now-wash px-4 py-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (note.trim()) void take(chosen, note.trim());
-            }}
+            onSubmit={sent(({ anyway }) => take(chosen, anyway))}
           >
             <p role="alert" className="text-body">
               <strong>{titleOf(chosen)}.</strong> {reasonAgainst(mechanism, state, chosen)}
             </p>
-            <Field
-              label="How did it happen anyway"
-              value={note}
-              onChange={(event) => setNote(event.target.value)}
-              required
-              maxLength={1000}
-            />
+            <Field label="How did it happen anyway" {...field('anyway')} maxLength={1000} />
             <Button type="submit">It happened anyway</Button>
           </form>
         )}

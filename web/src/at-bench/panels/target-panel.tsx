@@ -1,10 +1,21 @@
+import Joi from 'joi';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Target } from '@nibrel/core/search';
-import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';
-import { type Closing, submitted } from '../../ui/form.ts';
+import type { Closing } from '../../ui/form.ts';
+import { picked } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
+
+type Kind = 'replace' | 'remove';
+
+interface Chosen {
+  readonly kind: Kind;
+  readonly part: string;
+}
+
+const schema = Joi.object<Chosen>({ kind: picked(), part: picked() });
 
 interface TargetPanelProps extends Closing {
   readonly map: DeviceMap;
@@ -14,15 +25,13 @@ interface TargetPanelProps extends Closing {
 
 /** A second fault was found, or the repair ends here: the rest is planned anew from where it stands. */
 export function TargetPanel({ map, targets, open, onClose, onTargets }: TargetPanelProps) {
-  const [kind, setKind] = useState<'replace' | 'remove'>('replace');
-  const [part, setPart] = useState('');
   const parts = map.parts.filter((each) => !each.base);
-  const chosen = part || parts[0]!.id;
+  const { pick, sent } = useFields(schema, { kind: 'replace' as Kind, part: parts[0]!.id });
   const change = (next: readonly Target[]) => {
     onTargets(next);
     onClose();
   };
-  const added: Target = kind === 'replace' ? { replace: chosen } : { remove: chosen };
+  const added = ({ kind, part }: Chosen): Target => (kind === 'replace' ? { replace: part } : { remove: part });
   return (
     <Panel
       title="Change the target"
@@ -30,30 +39,28 @@ export function TargetPanel({ map, targets, open, onClose, onTargets }: TargetPa
       open={open}
       onClose={onClose}
     >
-      <form onSubmit={submitted(() => change([...targets, added]))} className="flex flex-col gap-4">
+      <form onSubmit={sent((chosen) => change([...targets, added(chosen)]))} className="flex flex-col gap-4">
         <div className="grid grid-cols-[10rem_1fr] gap-4">
           <SelectField
             id="target-kind"
             label="What"
-            value={kind}
+            {...pick('kind')}
             options={[
               { value: 'replace', label: 'replace' },
               { value: 'remove', label: 'take out' },
             ]}
-            onChange={setKind}
           />
           <SelectField
             id="target-part"
             label="Part"
-            value={chosen}
+            {...pick('part')}
             options={parts.map(({ id, name }) => ({ value: id, label: name }))}
-            onChange={setPart}
           />
         </div>
         <Button weight="loud" type="submit" keyName="Enter">
           Add it to this repair
         </Button>
-        <Button onClick={() => change([added])}>Do this instead</Button>
+        <Button onClick={() => void sent((chosen) => change([added(chosen)]))()}>Do this instead</Button>
         <Button onClick={() => change([])}>Close it up without replacing anything</Button>
       </form>
     </Panel>

@@ -1,3 +1,4 @@
+import Joi from 'joi';
 import { type EventData, TROUBLE_KINDS, type TroubleKind } from '@nibrel/core/job';
 import { type DeviceMap, fastenerAt, type ScrewJoint } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
@@ -8,7 +9,9 @@ import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';
-import { type Closing, submitted } from '../../ui/form.ts';
+import type { Closing } from '../../ui/form.ts';
+import { figure, note } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
 
 const TROUBLES: Readonly<Record<TroubleKind, string>> = {
   'screw-stripped': 'A screw is stripped',
@@ -48,6 +51,14 @@ const FOLLOWS: Readonly<Partial<Record<TroubleKind, string>>> = {
 const ABOUT_BOND: readonly TroubleKind[] = ['will-not-lift', 'grabbed-again', 'cup-slips', 'cut-too-deep'];
 const ABOUT_SCREW: readonly TroubleKind[] = ['screw-stripped', 'screw-lost', 'screw-never-there', 'another-length'];
 
+interface Told {
+  readonly text: string;
+  readonly length: string | number;
+}
+
+const schema = Joi.object<Told>({ text: note(), length: note() });
+const lengthSchema = Joi.object<Told>({ text: note(), length: figure('A length in millimetres, as 3.4', { over: 0 }) });
+
 interface TroublePanelProps extends Closing {
   readonly map: DeviceMap;
   readonly ledger: Ledger;
@@ -61,7 +72,10 @@ interface TroublePanelProps extends Closing {
 
 export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble, onStop }: TroublePanelProps) {
   const [kind, setKind] = useState<TroubleKind>('will-not-lift');
-  const [text, setText] = useState('');
+  const { field, sent, setValue } = useFields(kind === 'another-length' ? lengthSchema : schema, {
+    text: '',
+    length: '',
+  });
   // what can be lost is what is out
   const out = new Set(ledger.onMat.map(keyOf));
   const isOffered = (joint: string, point: string) => kind !== 'screw-lost' || out.has(keyOf({ joint, point }));
@@ -71,7 +85,6 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
   const [jointId, setJoint] = useState('');
   const [point, setPoint] = useState('');
   const [part, setPart] = useState('');
-  const [length, setLength] = useState('');
   const [heldId, setHeld] = useState('');
   const [segment, setSegment] = useState('');
   const joint = map.joints.find((each) => each.id === (jointId || op?.joint));
@@ -88,10 +101,12 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
   const cutEdges = held?.type === 'bond' ? (held.segments ?? []).filter((each) => each.depth !== undefined) : [];
   const chosenEdge = cutEdges.find((each) => each.id === segment) ?? cutEdges[0];
 
-  const report = async () => {
+  const nothingOut = kind === 'screw-lost' && !screw;
+  const report = sent(async ({ text, length }) => {
+    if (nothingOut) return;
     const taken = await onTrouble({
       kind,
-      text: text.trim(),
+      text,
       ...(needsScrew && screw && chosenPoint ? { joint: screw.id, point: chosenPoint.id } : {}),
       ...(kind === 'one-screw-more' && screw ? { joint: screw.id, fastener: screw.fastener } : {}),
       ...(kind === 'tab-snapped' && op?.joint ? { joint: op.joint } : {}),
@@ -101,12 +116,11 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
         ? { bond_C: Math.round(bond_C * 10) / 10 }
         : {}),
       ...(needsPart ? { part: chosenPart } : {}),
-      ...(kind === 'another-length' ? { length_mm: Number(length.replace(',', '.')) } : {}),
+      ...(kind === 'another-length' ? { length_mm: Number(length) } : {}),
     });
-    if (taken) setText('');
+    if (taken) setValue('text', '');
     onClose();
-  };
-  const nothingOut = kind === 'screw-lost' && !screw;
+  });
   return (
     <Panel
       title="Trouble"
@@ -114,7 +128,7 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
       open={open}
       onClose={onClose}
     >
-      <form onSubmit={submitted(() => void (nothingOut || report()))} className="flex flex-col gap-4">
+      <form onSubmit={report} className="flex flex-col gap-4">
         <SelectField
           id="trouble-kind"
           label="What happened"
@@ -179,17 +193,8 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
             onChange={setPart}
           />
         )}
-        {kind === 'another-length' && (
-          <Field
-            label="Length in mm"
-            inputMode="decimal"
-            value={length}
-            onChange={(event) => setLength(event.target.value)}
-            required
-            pattern="[0-9]+([.,][0-9]+)?"
-          />
-        )}
-        <Field label="Note" value={text} onChange={(event) => setText(event.target.value)} maxLength={2000} />
+        {kind === 'another-length' && <Field label="Length in mm" inputMode="decimal" {...field('length')} />}
+        <Field label="Note" {...field('text')} maxLength={2000} />
         <Button weight="loud" type="submit" keyName="Enter" disabled={nothingOut}>
           Record it
         </Button>

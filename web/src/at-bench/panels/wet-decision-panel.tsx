@@ -1,9 +1,18 @@
-import { useState } from 'react';
+import Joi from 'joi';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Field } from '../../ui/field.tsx';
-import { type Closing, submitted } from '../../ui/form.ts';
+import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';
+import { picked, words } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
+
+interface Decided {
+  readonly board: 'keep' | 'replace';
+  readonly text: string;
+}
+
+const schema = Joi.object<Decided>({ board: picked(), text: words('What was found, and where', 2000) });
 
 interface WetDecisionPanelProps extends Closing {
   onDecision(board: 'keep' | 'replace', text: string): void;
@@ -11,8 +20,7 @@ interface WetDecisionPanelProps extends Closing {
 
 /** After a wet device was washed, dried and tried: does its board stay? Recorded with what was found. */
 export function WetDecisionPanel({ open, onClose, onDecision }: WetDecisionPanelProps) {
-  const [board, setBoard] = useState<'keep' | 'replace'>('keep');
-  const [text, setText] = useState('');
+  const { field, pick, sent } = useFields(schema, { board: 'keep' as Decided['board'], text: '' });
   return (
     <Panel
       title="Its board"
@@ -21,30 +29,21 @@ export function WetDecisionPanel({ open, onClose, onDecision }: WetDecisionPanel
       onClose={onClose}
     >
       <form
-        onSubmit={submitted(() => {
-          if (!text.trim()) return;
-          onDecision(board, text.trim());
+        onSubmit={sent(({ board, text }) => {
+          onDecision(board, text);
           onClose();
         })}
         className="flex flex-col gap-4"
       >
         <Choice
           label="The board"
-          value={board}
-          onChange={setBoard}
+          {...pick('board')}
           options={[
             { value: 'keep', label: 'it stays' },
             { value: 'replace', label: 'it is replaced' },
           ]}
         />
-        <Field
-          label="What was found"
-          value={text}
-          required
-          autoFocus
-          maxLength={2000}
-          onChange={(event) => setText(event.target.value)}
-        />
+        <Field label="What was found" {...field('text')} autoFocus maxLength={2000} />
         <Button weight="loud" type="submit" keyName="Enter">
           That is decided
         </Button>

@@ -1,5 +1,5 @@
 import { type Role, ROLES } from '@nibrel/core/shop';
-import { useState } from 'react';
+import Joi from 'joi';
 import type { Person } from '@nibrel/core/api';
 import { useSettings } from '../../app/settings.ts';
 import { NotTold } from '../../kit/not-told.tsx';
@@ -7,14 +7,16 @@ import { useTellShop } from '../../kit/tell-shop.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Field } from '../../ui/field.tsx';
-import { submitted } from '../../ui/form.ts';
+import { picked, words } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
+
+const schema = Joi.object<{ name: string; role: Role }>({ name: words('A name', 60), role: picked() });
 
 /** The people of the workshop and their roles: seen by everybody, changed by a lead. */
 export function PeopleHere({ people }: { readonly people: readonly Person[] }) {
   const person = useSettings((settings) => settings.person);
   const tell = useTellShop();
-  const [name, setName] = useState('');
-  const [role, setRole] = useState<Role>('technician');
+  const { field, pick, sent, setValue } = useFields(schema, { name: '', role: 'technician' as Role });
   const isLead = people.some((each) => each.name === person && each.role === 'lead');
   const say = (of: string, as: Role | null) => tell.mutate({ type: 'person', data: { name: of, role: as } });
   return (
@@ -47,22 +49,16 @@ export function PeopleHere({ people }: { readonly people: readonly Person[] }) {
       </ul>
       {isLead ? (
         <form
-          onSubmit={submitted(() => {
-            if (!name.trim()) return;
-            say(name.trim(), role);
-            setName('');
+          onSubmit={sent(({ name, role }) => {
+            say(name, role);
+            setValue('name', '');
           })}
           className="flex flex-wrap items-end gap-3"
         >
           <div className="grow">
-            <Field label="Somebody new" value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+            <Field label="Somebody new" {...field('name')} maxLength={60} />
           </div>
-          <Choice
-            label="As"
-            value={role}
-            onChange={setRole}
-            options={ROLES.map((value) => ({ value, label: value }))}
-          />
+          <Choice label="As" {...pick('role')} options={ROLES.map((value) => ({ value, label: value }))} />
           <Button type="submit">Put on the list</Button>
         </form>
       ) : (

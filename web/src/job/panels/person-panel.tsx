@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import Joi from 'joi';
 import { useState } from 'react';
 import { shopQuery } from '../../app/queries.ts';
 import { useSettings } from '../../app/settings.ts';
@@ -6,16 +7,20 @@ import { NotTold } from '../../kit/not-told.tsx';
 import { useTellShop } from '../../kit/tell-shop.ts';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
-import { type Closing, submitted } from '../../ui/form.ts';
+import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';
+import { words } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
 import { PeopleHere } from './people-here.tsx';
+
+const schema = Joi.object<{ name: string }>({ name: words('Your name', 60) });
 
 /** Who is at the bench: picked once, goes into every event. A workshop without a lead is asked for one first. */
 export function PersonPanel({ open, onClose }: Closing) {
   const { person, people: before, setPerson } = useSettings();
   const shop = useQuery(shopQuery).data;
   const tell = useTellShop();
-  const [name, setName] = useState(person);
+  const { field, sent } = useFields(schema, { name: person });
   const [shown, setShown] = useState(false);
   const people = shop?.people ?? [];
   const needsLead = shop !== undefined && !people.some(({ role }) => role === 'lead');
@@ -24,16 +29,13 @@ export function PersonPanel({ open, onClose }: Closing) {
     ...before.filter((each) => !people.some((one) => one.name === each)),
   ];
   const pick = (picked: string) => {
-    if (!picked.trim()) return;
-    setPerson(picked.trim());
+    setPerson(picked);
     onClose();
   };
-  const lead = () => {
-    const leads = name.trim();
-    if (!leads) return;
-    setPerson(leads);
-    tell.mutate({ type: 'person', data: { name: leads, role: 'lead' } });
-  };
+  const lead = sent(({ name }) => {
+    setPerson(name);
+    tell.mutate({ type: 'person', data: { name, role: 'lead' } });
+  });
   return (
     <Panel
       title="Who is at the bench"
@@ -46,8 +48,8 @@ export function PersonPanel({ open, onClose }: Closing) {
       onClose={onClose}
     >
       <NotTold error={tell.error} />
-      <form onSubmit={submitted(() => pick(name))} className="flex flex-col gap-4">
-        <Field label="Name" value={name} onChange={(event) => setName(event.target.value)} autoFocus maxLength={60} />
+      <form onSubmit={sent(({ name }) => pick(name))} className="flex flex-col gap-4">
+        <Field label="Name" {...field('name')} autoFocus maxLength={60} />
         {known.length > 0 && (
           <div className="flex flex-wrap gap-2">
             {known.map((each) => (
@@ -60,11 +62,7 @@ export function PersonPanel({ open, onClose }: Closing) {
         <Button weight="loud" type="submit" keyName="Enter">
           That is me
         </Button>
-        {needsLead && (
-          <Button disabled={name.trim() === ''} onClick={lead}>
-            That is me, and I lead this workshop
-          </Button>
-        )}
+        {needsLead && <Button onClick={() => void lead()}>That is me, and I lead this workshop</Button>}
       </form>
       {people.length > 0 && (
         <div className="mt-5 border-t border-hair pt-3">

@@ -1,13 +1,16 @@
 import { type EventData, type Stop, STOP_REASONS, type StopReason } from '@nibrel/core/job';
 import { useQuery } from '@tanstack/react-query';
+import Joi from 'joi';
 import { useState } from 'react';
 import { shopQuery } from '../../app/queries.ts';
 import { Button } from '../../ui/button.tsx';
 import { Caution } from '../../ui/caution.tsx';
 import { Field } from '../../ui/field.tsx';
-import { type Closing, submitted } from '../../ui/form.ts';
+import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';
+import { note, picked, words } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
 
 const STOPS: Readonly<Record<StopReason, string>> = {
   swelling: 'The cell swells',
@@ -21,6 +24,12 @@ const STOPS: Readonly<Record<StopReason, string>> = {
   other: 'Something else',
 };
 
+const stopSchema = Joi.object<{ reason: StopReason; text: string }>({ reason: picked(), text: note() });
+const leadSchema = Joi.object<{ name: string; text: string }>({
+  name: words('Who decides: the lead’s own name', 60),
+  text: words('Why: it is recorded'),
+});
+
 interface StopPanelProps extends Closing {
   readonly first?: StopReason;
   onStop(stop: EventData['stop']): void;
@@ -28,13 +37,12 @@ interface StopPanelProps extends Closing {
 
 /** From any moment: what is safe first, then it is isolated and handed to the lead. */
 export function StopPanel({ open, onClose, first = 'smoke', onStop }: StopPanelProps) {
-  const [reason, setReason] = useState<StopReason>(first);
-  const [text, setText] = useState('');
+  const { field, pick, sent } = useFields(stopSchema, { reason: first, text: '' });
   return (
     <Panel title="Stop now" open={open} onClose={onClose}>
       <form
-        onSubmit={submitted(() => {
-          onStop({ reason, text: text.trim() });
+        onSubmit={sent((stop) => {
+          onStop(stop);
           onClose();
         })}
         className="flex flex-col gap-4"
@@ -46,12 +54,11 @@ export function StopPanel({ open, onClose, first = 'smoke', onStop }: StopPanelP
         <SelectField
           id="stop-reason"
           label="What is it"
-          value={reason}
+          {...pick('reason')}
           options={STOP_REASONS.map((each) => ({ value: each, label: STOPS[each] }))}
-          onChange={setReason}
           autoFocus
         />
-        <Field label="Note" value={text} onChange={(event) => setText(event.target.value)} maxLength={2000} />
+        <Field label="Note" {...field('text')} maxLength={2000} />
         <Button weight="loud" type="submit" keyName="Enter">
           Stop this repair
         </Button>
@@ -71,18 +78,16 @@ interface LeadPanelProps extends Closing {
 export function LeadPanel({ stops, open, onClose, onClear, onEnd }: LeadPanelProps) {
   const people = useQuery(shopQuery).data?.people ?? [];
   const leads = people.filter(({ role }) => role === 'lead').map((each) => each.name);
-  const [name, setName] = useState('');
-  const [text, setText] = useState('');
+  const { field, sent, setValue } = useFields(leadSchema, { name: '', text: '' });
   const [chosen, setChosen] = useState('');
   const stop = stops.find(({ id }) => id === chosen) ?? stops[0];
-  const said = { text: text.trim() };
-  const isSaid = name.trim() !== '' && said.text !== '';
-  const decide = async (act: () => Promise<boolean>) => {
-    if (!isSaid) return;
-    if (await act()) setText('');
-    onClose();
-  };
-  const clear = () => decide(() => onClear({ ...said, ...(stop ? { stop: stop.id } : {}) }, name.trim()));
+  const decided = (act: (text: string, lead: string) => Promise<boolean>) =>
+    sent(async ({ name, text }) => {
+      if (await act(text, name)) setValue('text', '');
+      onClose();
+    });
+  const clear = decided((text, lead) => onClear({ text, ...(stop ? { stop: stop.id } : {}) }, lead));
+  const end = decided((text, lead) => onEnd({ text }, lead));
   return (
     <Panel
       title="The lead decides"
@@ -90,7 +95,7 @@ export function LeadPanel({ stops, open, onClose, onClear, onEnd }: LeadPanelPro
       open={open}
       onClose={onClose}
     >
-      <form onSubmit={submitted(() => void clear())} className="flex flex-col gap-4">
+      <form onSubmit={clear} className="flex flex-col gap-4">
         {stops.length > 1 && (
           <SelectField
             id="lead-stop"
@@ -105,35 +110,25 @@ export function LeadPanel({ stops, open, onClose, onClear, onEnd }: LeadPanelPro
         )}
         <Field
           label="Lead"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
+          {...field('name')}
           {...(leads.length > 0
             ? {}
             : { hint: 'Nobody leads this workshop yet: name a lead under Who is at the bench' })}
-          required
           autoFocus
           maxLength={60}
         />
         <div className="flex flex-wrap gap-2">
           {leads.map((each) => (
-            <Button key={each} onClick={() => setName(each)}>
+            <Button key={each} onClick={() => setValue('name', each, { shouldValidate: true })}>
               {each}
             </Button>
           ))}
         </div>
-        <Field
-          label="Reason"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          required
-          maxLength={1000}
-        />
+        <Field label="Reason" {...field('text')} maxLength={1000} />
         <Button weight="loud" type="submit" keyName="Enter">
           {stops.length > 1 ? 'Clear this one' : 'Clear it, the repair goes on'}
         </Button>
-        <Button disabled={!isSaid} onClick={() => void decide(() => onEnd(said, name.trim()))}>
-          End it here
-        </Button>
+        <Button onClick={() => void end()}>End it here</Button>
       </form>
     </Panel>
   );

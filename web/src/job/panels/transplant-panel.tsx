@@ -1,11 +1,14 @@
+import Joi from 'joi';
 import { type EventData, type JobState, TRANSPLANT_CHECKS, TRANSPLANT_GATE } from '@nibrel/core/job';
 import { useState } from 'react';
 import { decimal } from '../../app/format.ts';
 import { Button } from '../../ui/button.tsx';
 import { Caution } from '../../ui/caution.tsx';
 import { Field } from '../../ui/field.tsx';
-import { type Closing, submitted } from '../../ui/form.ts';
+import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';
+import { figure, note, words } from '../../ui/typed.ts';
+import { useFields } from '../../ui/use-fields.ts';
 
 interface TransplantPanelProps extends Closing {
   readonly state: JobState;
@@ -45,6 +48,24 @@ export function TransplantPanel({ state, open, onClose, onAllowed, onDone }: Tra
   );
 }
 
+const allowedSchema = Joi.object<{ lead: string; text: string; percent: number }>({
+  lead: words('Who allows it: the lead’s own name', 60),
+  text: note(1000),
+  percent: figure('0 to 100', { least: 0, most: 100 }),
+});
+
+const volts = (value: string, helpers: Joi.CustomHelpers) => {
+  const cells = value
+    .split(/[\s;]+/)
+    .filter(Boolean)
+    .map(decimal);
+  return cells.length > 0 && !cells.includes(null) ? cells : helpers.error('volts.none');
+};
+const checksSchema = Joi.object<{ old_V: number; cells_V: number[] }>({
+  old_V: figure('A voltage, as 3.81', { over: 0 }),
+  cells_V: Joi.string().allow('').custom(volts).messages({ 'volts.none': 'Voltages, as 3.81 or 3.81 3.80' }),
+});
+
 interface GateProps {
   readonly state: JobState;
   onAllowed: TransplantPanelProps['onAllowed'];
@@ -53,38 +74,28 @@ interface GateProps {
 
 function Gate({ state, onAllowed, onClose }: GateProps) {
   const [confirmed, setConfirmed] = useState<ReadonlySet<string>>(new Set());
-  const [lead, setLead] = useState('');
-  const [text, setText] = useState('');
-  const [charge, setCharge] = useState(String(Math.round((state.charges.at(-1)?.charge ?? 0) * 100) || ''));
-  const percent = decimal(charge);
-  const allow = () => {
-    if (!lead.trim() || percent === null) return;
-    onAllowed({ lead: lead.trim(), text: text.trim(), charge: percent / 100, confirmed: [...confirmed] });
+  const known = String(Math.round((state.charges.at(-1)?.charge ?? 0) * 100) || '');
+  const { field, sent } = useFields(allowedSchema, { lead: '', text: '', percent: known });
+  const allow = sent(({ lead, text, percent }) => {
+    onAllowed({ lead, text, charge: percent / 100, confirmed: [...confirmed] });
     onClose();
-  };
+  });
   return (
-    <form onSubmit={submitted(allow)} className="flex flex-col gap-4">
+    <form onSubmit={allow} className="flex flex-col gap-4">
       <Caution>
         A cell that is shorted, cut or overheated burns at once, with poisonous smoke. Only trained people, only where
         the law and the insurer allow it. A whole new pack is the usual way.
       </Caution>
       <Confirm words={GATE_WORDS} confirmed={confirmed} onConfirmed={setConfirmed} />
       <div className="grid grid-cols-2 gap-4">
-        <Field label="Lead" value={lead} required maxLength={60} onChange={(event) => setLead(event.target.value)} />
+        <Field label="Lead" {...field('lead')} maxLength={60} />
         <Field
           label={`Charge of the old cell, % (${Math.round(state.limits.transplantCharge * 100)} at most)`}
           inputMode="decimal"
-          value={charge}
-          required
-          onChange={(event) => setCharge(event.target.value)}
+          {...field('percent')}
         />
       </div>
-      <Field
-        label="Why not a whole pack"
-        value={text}
-        maxLength={1000}
-        onChange={(event) => setText(event.target.value)}
-      />
+      <Field label="Why not a whole pack" {...field('text')} maxLength={1000} />
       <Button weight="loud" type="submit" disabled={confirmed.size < TRANSPLANT_GATE.length}>
         The lead allows it
       </Button>
@@ -100,39 +111,23 @@ interface ChecksProps {
 
 function Checks({ state, onDone, onClose }: ChecksProps) {
   const [checked, setChecked] = useState<ReadonlySet<string>>(new Set());
-  const [old, setOld] = useState('');
-  const [fresh, setFresh] = useState('');
-  const old_V = decimal(old);
-  const cells = fresh
-    .split(/[\s;]+/)
-    .filter(Boolean)
-    .map(decimal);
-  const isRead = old_V !== null && cells.length > 0 && !cells.includes(null);
-  const done = () => {
-    if (!isRead) return;
-    onDone({ old_V, cells_V: cells as number[], checked: [...checked] });
+  const { field, sent } = useFields(checksSchema, { old_V: '', cells_V: '' });
+  const done = sent((read) => {
+    onDone({ ...read, checked: [...checked] });
     onClose();
-  };
+  });
   return (
-    <form onSubmit={submitted(done)} className="flex flex-col gap-4">
+    <form onSubmit={done} className="flex flex-col gap-4">
       <div className="grid grid-cols-2 gap-4">
-        <Field
-          label="Open-circuit voltage before, V"
-          inputMode="decimal"
-          value={old}
-          required
-          onChange={(event) => setOld(event.target.value)}
-        />
+        <Field label="Open-circuit voltage before, V" inputMode="decimal" {...field('old_V')} />
         <Field
           label="Of the new cell, or cells, V"
           hint={`3.81 or 3.81 3.80; they may differ by ${state.limits.transplantDifference_V} V`}
-          value={fresh}
-          required
-          onChange={(event) => setFresh(event.target.value)}
+          {...field('cells_V')}
         />
       </div>
       <Confirm words={CHECK_WORDS} confirmed={checked} onConfirmed={setChecked} />
-      <Button weight="loud" type="submit" disabled={!isRead || checked.size < TRANSPLANT_CHECKS.length}>
+      <Button weight="loud" type="submit" disabled={checked.size < TRANSPLANT_CHECKS.length}>
         All of it checked
       </Button>
     </form>
