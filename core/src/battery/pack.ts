@@ -25,7 +25,7 @@ export interface Pack {
 
 const share = Joi.number().min(0).max(1);
 
-/** contract.md, compute/battery. */
+/** docs/http.md, compute/battery. */
 export const packRequest = Joi.object({
   cells: Joi.array()
     .min(1)
@@ -45,7 +45,7 @@ export const packRequest = Joi.object({
 }).unknown(true);
 
 /**
- * Parallel cells add capacity, series cells add voltage (checks.md). In series the smallest cell ends the discharge; in
+ * Parallel cells add capacity, series cells add voltage (docs/check-values.md). In series the smallest cell ends the discharge; in
  * parallel unlike voltages are weighed by capacity, so that the energy is the sum of the cells'.
  */
 export function packOf(cells: readonly Cell[], wiring: 'series' | 'parallel', health = 1): Pack {

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { HAZARDS, PART_KINDS } from './types.ts';
 
-/** Limits of one map (device-map.md, "A map is refused or warned about"). */
+/** Limits of one map (docs/device-map.md, "A map is refused or warned about"). */
 export const MAX_PARTS = 500;
 export const MAX_JOINTS = 2000;
 

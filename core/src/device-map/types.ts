@@ -300,7 +300,7 @@ export function fastenerAt(joint: ScrewJoint, point: ScrewPoint): string {
   return point.fastener ?? joint.fastener;
 }
 
-/** How a bond is closed again when the map does not say (device-map.md, bonds). */
+/** How a bond is closed again when the map does not say (docs/device-map.md, bonds). */
 export function renewalOf(bond: BondJoint): Renewal {
   if (bond.renew) return bond.renew;
   switch (bond.style) {

@@ -41,7 +41,7 @@ describe('a warming foreseen', () => {
         if (time > 300) return;
         expect(low[index]!).toBeLessThanOrEqual(likely[index]! + 0.05);
         expect(likely[index]!).toBeLessThanOrEqual(high[index]! + 0.05);
-        // nothing is ever hotter than its source (checks.md)
+        // nothing is ever hotter than its source (docs/check-values.md)
         expect(high[index]!).toBeLessThanOrEqual(70 + 1e-6);
       });
     }
@@ -58,7 +58,7 @@ describe('a warming foreseen', () => {
     expect(working_s).toBeCloseTo(Math.min(...alone), 6);
   });
 
-  it('lets a cut go on to 5 °C below where the bond is soft: softening is gradual (checks.md, limits; guess)', () => {
+  it('lets a cut go on to 5 °C below where the bond is soft: softening is gradual (docs/check-values.md, limits; guess)', () => {
     const { times_s, bands, working_s } = foresee(front());
     const low = bands[0]!.low;
     const at = times_s.findIndex((time) => time > 300 + working_s!);
@@ -119,7 +119,7 @@ describe('a warming foreseen', () => {
   });
 });
 
-describe('the recipes in use (work.md, stage 2; common practice)', () => {
+describe('the recipes in use (docs/check-values.md, heat; common practice)', () => {
   const used: readonly [string, DeviceMap, string][] = [
     ['plate', tern5(), 'front-seal'],
     ['pad', petrelGlass(), 'front-bond'],

@@ -4,7 +4,7 @@ import { coefficient, eigenvalue, planeWall } from '../../test/plane-wall.ts';
 import { heatRequest, type HeatRequest, heatThrough, materialNamed, MATERIALS } from './index.ts';
 import { FRONT_ON_PLATE } from '../../test/phone-stack.ts';
 
-/** Within this of the exact solution (contract.md, compute/heat). */
+/** Within this of the exact solution (docs/http.md, compute/heat). */
 const NEAR_C = 0.2;
 const INSULATED = { h_W_m2K: 0, temp_C: 20 };
 

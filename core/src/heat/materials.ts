@@ -16,7 +16,7 @@ export interface Material {
 const INCROPERA = 'Incropera & DeWitt, appendix A (from memory)';
 const ROUND = 'round figure (from memory)';
 
-/** Figures that a workshop may replace by its own; each says where it comes from (checks.md, materials). */
+/** Figures that a workshop may replace by its own; each says where it comes from (docs/check-values.md, materials). */
 export const MATERIALS: readonly Material[] = [
   { id: 'soda-lime glass', k: 1.4, rho: 2500, cp: 750, source: INCROPERA },
   { id: 'aluminium alloy', k: 167, rho: 2700, cp: 896, source: '6061-T6, handbook data (from memory)' },

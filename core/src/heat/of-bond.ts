@@ -4,7 +4,7 @@ import { foresee, type Foresight, type Warming } from './foresee.ts';
 import { materialNamed } from './materials.ts';
 import { settingFor, type WarmSource } from './setting.ts';
 
-/** Where the map does not say where a bond softens (checks.md, limits; common practice). */
+/** Where the map does not say where a bond softens (docs/check-values.md, limits; common practice). */
 export const SOFTENS_C = 60;
 /** Nobody warms longer than this before trying something else (guess). */
 const LONGEST_S = 900;

@@ -1,6 +1,6 @@
 import { FAR_AIR, type HeatSetting, usualSetting, type WarmSource } from './setting.ts';
 
-/** A way of warming that is in use (work.md, stage 2; common practice), to be laid over another. */
+/** A way of warming that is in use (common practice), to be laid over another. */
 export interface Recipe {
   readonly id: string;
   readonly name: string;

@@ -31,7 +31,7 @@ export interface Probe {
   readonly fraction: number;
 }
 
-/** contract.md, compute/heat. */
+/** docs/http.md, compute/heat. */
 export interface HeatRequest {
   readonly layers: readonly LayerRequest[];
   readonly source: HeatSource;

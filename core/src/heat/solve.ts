@@ -3,7 +3,7 @@ import type { HeatRequest, HeatSource } from './request.ts';
 import { meetingOf, Slab } from './slab.ts';
 import { probeWeights, type Stack, stackOf } from './stack.ts';
 
-/** contract.md, compute/heat. */
+/** docs/http.md, compute/heat. */
 export interface HeatResult {
   readonly times_s: readonly number[];
   readonly probes: Readonly<Record<string, readonly number[]>>;

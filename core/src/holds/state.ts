@@ -56,7 +56,7 @@ export function carried(mechanism: Mechanism, state: DeviceState, part: number):
   return gathered;
 }
 
-/** The joints that decide what a part leaves with (device-map.md, *carried*): the first kind that it has any of. */
+/** The joints that decide what a part leaves with (docs/device-map.md, *carried*): the first kind that it has any of. */
 function deciding(mechanism: Mechanism, state: DeviceState, part: number): readonly number[] {
   const all = mechanism.holding[part]!;
   const made = all.filter((joint) => !state.released[joint]);

@@ -14,7 +14,7 @@ export interface Numbers {
   readonly agree: boolean;
 }
 
-/** contract.md, compute/identity. */
+/** docs/http.md, compute/identity. */
 export const identityRequest = Joi.object({
   numbers: Joi.array()
     .min(1)

@@ -2,7 +2,7 @@ import Joi from 'joi';
 
 const id = Joi.string().min(1).max(200);
 
-/** A target of a plan (device-map.md, *What a plan is*). */
+/** A target of a plan (docs/device-map.md, *What a plan is*). */
 export const targetSchema = Joi.object({
   replace: id,
   newIncludes: Joi.array().max(500).items(id),
@@ -17,7 +17,7 @@ export const targetSchema = Joi.object({
   .with('newLacks', 'replace')
   .with('keep', 'full');
 
-/** An operation that was done already (contract.md, compute/plan). */
+/** An operation that was done already (docs/http.md, compute/plan). */
 export const doneSchema = Joi.alternatives(
   Joi.object({ release: id.required() }),
   Joi.object({ open: id.required() }),

@@ -2,7 +2,7 @@ import { type DeviceMap, isSelfParting, isTether, type Joint, type Part, type Po
 import { cellsAt, isCellWatched, materialNamed } from '../heat/index.ts';
 import type { Finding } from './finding.ts';
 
-/** What is probably forgotten, though the map can be used (device-map.md, "warned"). */
+/** What is probably forgotten, though the map can be used (docs/device-map.md, "warned"). */
 export function mapWarnings(map: DeviceMap): Finding[] {
   return [
     ...coveredParts(map),

@@ -25,7 +25,7 @@ function bruteForce(problem: OrderProblem): number {
   return best;
 }
 
-/** Dynamic programming over closed sets as bit patterns, with nothing clever: source checks.md, ordering. */
+/** Dynamic programming over closed sets as bit patterns, with nothing clever: source docs/check-values.md, ordering. */
 function plainDynamicProgramme(problem: OrderProblem): number {
   const { ops } = problem;
   const number = new Map(ops.map((op, index) => [op.id, index]));
@@ -66,7 +66,7 @@ function isLegal(problem: OrderProblem, order: readonly string[]): boolean {
 }
 
 describe('solveOrder', () => {
-  it('finds the least cost of every brute-forced case up to 9 operations (checks.md, ordering)', () => {
+  it('finds the least cost of every brute-forced case up to 9 operations (docs/check-values.md, ordering)', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 1e9 }), fc.integer({ min: 1, max: 9 }), (seed, size) => {
         const problem = randomOrderProblem(seed, size);
@@ -79,7 +79,7 @@ describe('solveOrder', () => {
     );
   });
 
-  it('agrees with a plain dynamic programme on 9 to 16 operations (checks.md, ordering)', () => {
+  it('agrees with a plain dynamic programme on 9 to 16 operations (docs/check-values.md, ordering)', () => {
     for (let seed = 1; seed <= 25; seed++) {
       const problem = randomOrderProblem(seed, 9 + (seed % 8));
       expect(solveOrder(problem, patient).seconds).toBeCloseTo(plainDynamicProgramme(problem), 9);
@@ -88,7 +88,7 @@ describe('solveOrder', () => {
 
   // some ten seconds: left to `npm test`
   it.skipIf(EFFORT < 1)(
-    'agrees with a mixed-integer model solved by HiGHS on 10 operations (checks.md, ordering)',
+    'agrees with a mixed-integer model solved by HiGHS on 10 operations (docs/check-values.md, ordering)',
     async () => {
       const highs = await highsLoader();
       let compared = 0;

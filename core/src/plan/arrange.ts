@@ -25,7 +25,7 @@ import { admissionFor, type Place } from './admission.ts';
 import { directOnly, type Task, withAllPredecessors } from '../drafts/index.ts';
 import { tidied } from './tidy.ts';
 
-/** Guesses until the shop's own times replace them (contract.md, compute/plan). */
+/** Guesses until the shop's own times replace them (docs/http.md, compute/plan). */
 export const TOOL_CHANGE_S = 8;
 export const FLIP_S = 5;
 

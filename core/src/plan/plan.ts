@@ -59,7 +59,7 @@ export interface PlanRequest {
   readonly done?: readonly DoneOp[];
 }
 
-/** A plan as in contract.md, compute/plan. */
+/** A plan as in docs/http.md, compute/plan. */
 export interface Plan {
   readonly strip: readonly Op[];
   readonly rebuild: readonly Op[];
@@ -78,7 +78,7 @@ export interface Plan {
   readonly flips: number;
 }
 
-/** A risk charge for each flex that stays under strain while a display stands (device-map.md, *What a plan is*). */
+/** A risk charge for each flex that stays under strain while a display stands (docs/device-map.md, *What a plan is*). */
 const FLEX_RISK_S = 60;
 
 /**

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 
-/** Where practitioners disagree, both schools are a setting (work.md). Each has its cost and risk shown on the device. */
+/** Where practitioners disagree, both schools are a setting, with its cost and risk shown on the device. */
 export interface Policy {
   readonly display: 'taken-off' | 'on-flexes' | 'auto';
   readonly batteryWhilePrying: 'in' | 'out';

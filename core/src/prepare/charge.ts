@@ -20,7 +20,7 @@ export interface ChargeNeed {
 }
 
 /**
- * Run down before a bond near the cell is cut, or charged enough to try the result: work.md, stage 1. Null where the
+ * Run down before a bond near the cell is cut, or charged enough to try the result (common practice). Null where the
  * charge is right, or the device has no battery.
  */
 export function chargeNeed(

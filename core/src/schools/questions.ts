@@ -1,7 +1,7 @@
 import type { DeviceMap } from '../device-map/index.ts';
 import type { Policy } from '../policy/index.ts';
 
-/** A question on which practitioners disagree (work.md, *Schools*), with its options in words. */
+/** A question on which practitioners disagree with its options in words. */
 export interface Question {
   readonly key: keyof Policy;
   readonly label: string;

@@ -10,7 +10,7 @@ export interface School {
 }
 
 /**
- * Turns the policy into waits (device-map.md, *What a plan is*): parts that come out first, the display taken off
+ * Turns the policy into waits (docs/device-map.md, *What a plan is*): parts that come out first, the display taken off
  * before what is not needed for its own lift, cells out before a bond that endangers them is cut.
  */
 export function schoolFor(

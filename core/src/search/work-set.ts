@@ -4,7 +4,7 @@ import type { DeviceState, Mechanism, StripOp } from '../holds/index.ts';
 export interface WorkSet {
   readonly joints: Uint8Array;
   readonly parts: Uint8Array;
-  /** a release 1, an open 1, a part off 2 (device-map.md, *What a plan is*) */
+  /** a release 1, an open 1, a part off 2 (docs/device-map.md, *What a plan is*) */
   readonly weight: number;
 }
 

@@ -3,7 +3,7 @@ import type Joi from 'joi';
 import { lengthProblem, sizeProblem } from './lengths.ts';
 import { type FieldError, Problem } from './problem.ts';
 
-/** Most bytes of one request (contract.md). */
+/** Most bytes of one request (docs/http.md). */
 export const MOST_BYTES = 2 * 1024 * 1024;
 const MOST_DEPTH = 40;
 

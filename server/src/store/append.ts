@@ -2,7 +2,7 @@ import { eventEnvelope } from '@nibrel/core/job';
 import type Joi from 'joi';
 import { lengthProblem } from '../http/lengths.ts';
 
-/** What became of the events of one call (contract.md). */
+/** What became of the events of one call (docs/http.md). */
 export interface Appended {
   readonly accepted: string[];
   readonly duplicate: string[];

@@ -1,0 +1,38 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { dirname, join, relative } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { describe, expect, it } from 'vitest';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+const PLACES = ['core/src', 'core/test', 'core/bench', 'server/src', 'server/test', 'server/bench', 'web/src', 'e2e'];
+
+function filesIn(place: string, kind: RegExp): string[] {
+  return readdirSync(join(root, place), { recursive: true, encoding: 'utf8' })
+    .filter((each) => kind.test(each))
+    .map((each) => join(root, place, each));
+}
+
+/** Pages that a text names and that are not there, each with the file that names it. */
+function missing(files: readonly string[], named: RegExp, placesOf: (file: string) => readonly string[]): string[] {
+  return files.flatMap((file) =>
+    [...readFileSync(file, 'utf8').matchAll(named)]
+      .map((found) => found[1]!.split('#')[0]!)
+      .filter((page) => page !== '' && !/^[a-z]+:/.test(page))
+      .filter((page) => !placesOf(file).some((place) => existsSync(join(place, page))))
+      .map((page) => `${relative(root, file)}: ${page}`),
+  );
+}
+
+describe('pages', () => {
+  it('that the code names are in this repository', () => {
+    const code = [...PLACES, 'scripts'].flatMap((place) => filesIn(place, /\.(ts|tsx|mjs|css)$/));
+    expect(code.length).toBeGreaterThan(300);
+    expect(missing(code, /([\w./-]+\.md)\b/g, () => [root])).toEqual([]);
+  });
+
+  it('and what they link to, and the files that they name, are there', () => {
+    const pages = [...['README.md', 'CONTRIBUTING.md'].map((name) => join(root, name)), ...filesIn('docs', /\.md$/)];
+    expect(missing(pages, /\]\(([^)\s]+)\)/g, (file) => [dirname(file)])).toEqual([]);
+    expect(missing(pages, /`((?:core|server|web|demo|e2e|scripts|docs)\/[\w./-]+)`/g, () => [root])).toEqual([]);
+  });
+});
