@@ -1,7 +1,8 @@
+import { WARM_SOURCES } from '../sources/index.ts';
 import Joi from 'joi';
 import { instant } from '../calendar/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
-import { WARM_SOURCES } from '../heat/index.ts';
+
 import { doneSchema, targetSchema } from '../job/index.ts';
 import type { OrderProblem } from '../order/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';

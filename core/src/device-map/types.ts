@@ -160,7 +160,6 @@ export interface BondSegment {
 }
 
 export type Renewal = 'precut' | 'tape' | 'liquid' | 'with-part' | 'reuse';
-export type SourceKind = 'plate' | 'pad' | 'air' | 'pack' | 'none';
 
 /** What lies under a bond's heated face: layers counted from `heatFace`, thickness in mm. */
 export interface BondStack {

@@ -1,5 +1,6 @@
+import { isWarmSource, sourceNamed } from '../sources/index.ts';
 import { type BondJoint, type DeviceMap, type Joint, renewalOf, type Renewal } from '../device-map/index.ts';
-import { isWarmSource, USUAL, warmingTime_s } from '../heat/index.ts';
+import { warmingTime_s } from '../heat/index.ts';
 import type { PhysicalOp } from '../holds/index.ts';
 import type { Policy } from '../policy/index.ts';
 
@@ -194,6 +195,6 @@ function bondTool(bond: BondJoint): string | null {
 export function heatOf(map: DeviceMap, bond: BondJoint, policy: Policy): { tool: string; wait_s: number } | null {
   const source = policy.heat ?? bond.recipe?.source ?? 'plate';
   if (!bond.heat || source === 'none') return null;
-  if (isWarmSource(source)) return { tool: USUAL[source].name, wait_s: warmingTime_s(map, bond, source) };
+  if (isWarmSource(source)) return { tool: sourceNamed(source).name, wait_s: warmingTime_s(map, bond, source) };
   return { tool: source, wait_s: bond.recipe!.seconds };
 }

@@ -1,6 +1,6 @@
+import { type Reach } from '../sources/index.ts';
 import { valueAt } from './series.ts';
 import type { Foresight } from './foresee.ts';
-import type { Reach } from './setting.ts';
 
 /** Where a warming stands at a moment, as foreseen. */
 export interface HeatClock {

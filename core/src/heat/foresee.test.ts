@@ -1,3 +1,4 @@
+import { WARM_SOURCES } from '../sources/index.ts';
 import { describe, expect, it } from 'vitest';
 import { bondOf, changed, petrelGlass, shearwater11, tern5 } from '../../test/maps.ts';
 import type { BondJoint, DeviceMap } from '../device-map/index.ts';
@@ -18,7 +19,6 @@ import {
   usualSetting,
   type Warming,
   warmingTime_s,
-  WARM_SOURCES,
 } from './index.ts';
 
 const front = (change: Partial<Warming> = {}): Warming => ({

@@ -1,7 +1,8 @@
+import { sourceNamed } from '../sources/index.ts';
 import type { BondStack } from '../device-map/index.ts';
 import { type Past, phasesOf, probesOf, requestOf } from './foresee.ts';
 import { isForeseeable } from './of-bond.ts';
-import { type HeatSetting, ROOM_C, USUAL } from './setting.ts';
+import { type HeatSetting, ROOM_C } from './setting.ts';
 import { heatThrough } from './solve.ts';
 import { valueAt } from './series.ts';
 
@@ -26,7 +27,7 @@ export function hottest_C(stack: BondStack, { setting, seconds, past, reached_C 
   if (since_s >= COOLED_s) return ROOM_C;
   const source_C = Math.max(setting.temp_C, reached_C ?? ROOM_C);
   if (!isForeseeable(stack)) return source_C;
-  const transfer = Math.max(setting.transfer.high, USUAL[setting.kind].transfer.high);
+  const transfer = Math.max(setting.transfer.high, sourceNamed(setting.kind).transfer.high);
   const heat_s = Math.max(1, seconds);
   const warming = { stack, soften_C: 0, setting, heat_s, total_s: heat_s + Math.max(1, since_s), past };
   const { times_s, probes } = heatThrough(

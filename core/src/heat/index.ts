@@ -30,18 +30,12 @@ export { type Recipe, RECIPES, settingOfRecipe } from './recipes.ts';
 export { type HeatRequest, heatRequest, type HeatSource } from './request.ts';
 export {
   type HeatSetting,
-  isWarmSource,
   kindFor,
   measuredSource,
   ROOM_C,
   settingFor,
   settingSchema,
-  type Reach,
-  USUAL,
   usualSetting,
-  SETTING_RANGES,
-  type WarmSource,
-  WARM_SOURCES,
 } from './setting.ts';
 export { valueAt } from './series.ts';
 export { type HeatResult, heatThrough } from './solve.ts';

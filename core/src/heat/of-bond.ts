@@ -1,16 +1,14 @@
+import { sourceNamed, type WarmSource } from '../sources/index.ts';
 import type { BondJoint, BondStack, DeviceMap } from '../device-map/index.ts';
 import { stackOfBond } from './bond-stack.ts';
 import { foresee, type Foresight, type Warming } from './foresee.ts';
 import { materialNamed } from './materials.ts';
-import { settingFor, type WarmSource } from './setting.ts';
+import { settingFor } from './setting.ts';
 
 /** Where the map does not say where a bond softens (docs/check-values.md, limits; common practice). */
 export const SOFTENS_C = 60;
 /** Nobody warms longer than this before trying something else (guess). */
 const LONGEST_S = 900;
-/** What it takes where no time is long enough: the recipes in use, common practice. */
-const USUAL_S: Readonly<Record<WarmSource, number>> = { plate: 300, pad: 360, air: 240, pack: 90 };
-
 const known = new WeakMap<BondJoint, Map<WarmSource, number>>();
 
 /** How long a bond is warmed: its recipe's time with its recipe's source, else until it is soft by the slow end. */
@@ -18,7 +16,7 @@ export function warmingTime_s(map: DeviceMap, bond: BondJoint, kind: WarmSource)
   if (bond.recipe?.source === kind) return bond.recipe.seconds;
   const times = known.get(bond) ?? new Map<WarmSource, number>();
   known.set(bond, times);
-  const seconds = times.get(kind) ?? untilSoft_s(warmingOf(map, bond, kind, LONGEST_S)) ?? USUAL_S[kind];
+  const seconds = times.get(kind) ?? untilSoft_s(warmingOf(map, bond, kind, LONGEST_S)) ?? sourceNamed(kind).usual_s;
   times.set(kind, seconds);
   return seconds;
 }

@@ -1,6 +1,7 @@
+import { type Reach } from '../sources/index.ts';
 import type { BondStack, DeviceMap } from '../device-map/index.ts';
 import { cellLimit_C } from './cells.ts';
-import type { HeatSetting, Reach } from './setting.ts';
+import type { HeatSetting } from './setting.ts';
 
 /** What a thermometer showed, and when after the source was put on. */
 export interface Reading {

@@ -1,4 +1,5 @@
-import { FAR_AIR, type HeatSetting, usualSetting, type WarmSource } from './setting.ts';
+import { type WarmSource } from '../sources/index.ts';
+import { FAR_AIR, type HeatSetting, usualSetting } from './setting.ts';
 
 /** A way of warming that is in use (common practice), to be laid over another. */
 export interface Recipe {

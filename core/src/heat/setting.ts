@@ -1,16 +1,14 @@
 import Joi from 'joi';
-import type { BondJoint, SourceKind } from '../device-map/index.ts';
+import type { BondJoint } from '../device-map/index.ts';
+import {
+  isWarmSource,
+  type Reach,
+  type SourceKind,
+  sourceNamed,
+  WARM_SOURCES,
+  type WarmSource,
+} from '../sources/index.ts';
 import type { HeatSource } from './request.ts';
-
-/** Sources that a device can be warmed with; `none` warms nothing. */
-export type WarmSource = Exclude<SourceKind, 'none'>;
-
-/** A figure that is not known exactly: a guess has a reach, and so has a fit. */
-export interface Reach {
-  readonly low: number;
-  readonly likely: number;
-  readonly high: number;
-}
 
 /** A source as it is set up on the bench. */
 export interface HeatSetting {
@@ -30,71 +28,31 @@ export const BARE_W_m2K = 10;
 /** A face that lies on a mat or hangs over the edge of a plate gives less (guess). */
 export const FAR_W_m2K = 8;
 
-interface Usual {
-  readonly name: string;
-  readonly temp_C: number;
-  readonly transfer: Reach;
-  readonly capacity_J_m2K?: number;
-}
-
 const GUESS = 'guess';
-
-/**
- * What is usual for each source. Temperatures are common practice; transfers are guesses, wide enough for a film or a
- * case between (plate), a soft pad that lies close, a nozzle nearer or farther (air), a pack with or without a cloth.
- */
-export const USUAL: Readonly<Record<WarmSource, Usual>> = {
-  plate: { name: 'warming plate', temp_C: 70, transfer: { low: 200, likely: 350, high: 600 } },
-  pad: { name: 'heat pad', temp_C: 60, transfer: { low: 200, likely: 320, high: 500 } },
-  air: { name: 'hot air', temp_C: 80, transfer: { low: 90, likely: 130, high: 190 } },
-  pack: {
-    name: 'warm pack',
-    temp_C: 80,
-    transfer: { low: 250, likely: 400, high: 700 },
-    capacity_J_m2K: 45_000,
-  },
-};
 
 /** Air from so far away is slower air (guess); a recipe may give its distance. */
 const FAR_AIR_mm = 60;
 export const FAR_AIR: Reach = { low: 50, likely: 70, high: 100 };
 
-export const WARM_SOURCES = Object.keys(USUAL) as readonly WarmSource[];
-
-export function usualSetting(kind: WarmSource, temp_C = USUAL[kind].temp_C): HeatSetting {
-  const { transfer, capacity_J_m2K } = USUAL[kind];
+export function usualSetting(kind: WarmSource, temp_C = sourceNamed(kind).temp_C): HeatSetting {
+  const { transfer, capacity_J_m2K } = sourceNamed(kind);
   return { kind, temp_C, transfer, origin: GUESS, ...(capacity_J_m2K === undefined ? {} : { capacity_J_m2K }) };
 }
 
-export function isWarmSource(kind: string | null | undefined): kind is WarmSource {
-  return kind !== null && kind !== undefined && Object.hasOwn(USUAL, kind);
-}
-
-/** The setting as the solver takes it, with one transfer out of its reach. A pad conducts like a plate. */
+/** The setting as the solver takes it, with one transfer out of its reach. */
 export function sourceOf({ kind, temp_C, capacity_J_m2K }: HeatSetting, transfer: number): HeatSource {
-  switch (kind) {
-    case 'plate':
-    case 'pad':
+  const source = sourceNamed(kind);
+  switch (source.gives) {
+    case 'contact':
       return { kind: 'plate', temp_C, contact_W_m2K: transfer };
     case 'air':
       return { kind: 'air', temp_C, h_W_m2K: transfer };
-    case 'pack':
-      return {
-        kind: 'pack',
-        temp_C,
-        contact_W_m2K: transfer,
-        capacity_J_m2K: capacity_J_m2K ?? USUAL.pack.capacity_J_m2K!,
-      };
+    case 'stored': {
+      const holds = { capacity_J_m2K: capacity_J_m2K ?? source.capacity_J_m2K! };
+      return { kind: 'pack', temp_C, contact_W_m2K: transfer, ...holds };
+    }
   }
 }
-
-/** What a bench heats with: hotter is no source for an adhesive, and a ruin (guesses). */
-export const SETTING_RANGES: Readonly<Record<WarmSource, { least_C: number; most_C: number }>> = {
-  plate: { least_C: 30, most_C: 120 },
-  pad: { least_C: 30, most_C: 120 },
-  pack: { least_C: 30, most_C: 110 },
-  air: { least_C: 30, most_C: 450 },
-};
 
 const W_m2K = Joi.number().greater(0).max(100_000);
 

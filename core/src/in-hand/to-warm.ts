@@ -1,16 +1,7 @@
+import { WARM_SOURCES, type WarmSource, isWarmSource, sourceNamed } from '../sources/index.ts';
 import type { BondJoint, DeviceMap } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
-import {
-  type HeatSetting,
-  isWarmSource,
-  kindFor,
-  type Past,
-  USUAL,
-  WARM_SOURCES,
-  type Warming,
-  warmingTime_s,
-  type WarmSource,
-} from '../heat/index.ts';
+import { type HeatSetting, kindFor, type Past, type Warming, warmingTime_s } from '../heat/index.ts';
 import { type JobState, lastWarmed, pastOf } from '../job/index.ts';
 import { zoneInHand } from './bond-in-hand.ts';
 import type { BondBasis, WarmBond } from './warm-bond.ts';
@@ -19,7 +10,7 @@ import type { BondBasis, WarmBond } from './warm-bond.ts';
 export function sourceFor(state: JobState, bond: BondJoint, op: Op | undefined): WarmSource {
   const school = state.policy.heat ?? null;
   if (isWarmSource(school)) return school;
-  return WARM_SOURCES.find((each) => USUAL[each].name === op?.tool) ?? kindFor(bond, null);
+  return WARM_SOURCES.find((each) => sourceNamed(each).name === op?.tool) ?? kindFor(bond, null);
 }
 
 /** What was done to a bond until now, for one more warming of it; asked in steps of ten seconds. */

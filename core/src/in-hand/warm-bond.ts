@@ -1,3 +1,4 @@
+import { type Reach } from '../sources/index.ts';
 import type { BondJoint, DeviceMap } from '../device-map/index.ts';
 import {
   type DeviceWarming,
@@ -7,7 +8,6 @@ import {
   type HeatClock,
   type HeatSetting,
   type Material,
-  type Reach,
   reachAt,
   stackOfBond,
   untilBelow_s,

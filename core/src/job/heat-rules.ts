@@ -1,4 +1,5 @@
-import { COOLED_s, hottest_C, ROOM_C, SETTING_RANGES, stackOfBond } from '../heat/index.ts';
+import { sourceNamed } from '../sources/index.ts';
+import { COOLED_s, hottest_C, ROOM_C, stackOfBond } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { thingName } from '../words/index.ts';
 import { soakProblem } from '../solvent/index.ts';
@@ -40,7 +41,7 @@ export function heatProblem(
 }
 
 function outOfRange({ setting, heat_s }: OpeningEventData['heat-on']): string | null {
-  const { least_C, most_C } = SETTING_RANGES[setting.kind];
+  const { least_C, most_C } = sourceNamed(setting.kind);
   if (setting.temp_C < least_C || setting.temp_C > most_C) {
     return `setting.temp_C: ${setting.temp_C} °C is not from ${least_C} to ${most_C} °C, which is what a ${setting.kind} is set to.`;
   }

@@ -1,9 +1,10 @@
+import { WARM_SOURCES } from '../sources/index.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../test/bench.ts';
 import { EFFORT } from '../../test/effort.ts';
 import { shearwater11, tern5 } from '../../test/maps.ts';
-import { usualSetting, WARM_SOURCES } from '../heat/index.ts';
+import { usualSetting } from '../heat/index.ts';
 import { airing } from '../solvent/index.ts';
 import { dropsOf } from './opening-state.ts';
 import type { EventData, EventType } from './events.ts';

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { SOURCE_KINDS, type SourceKind } from '../sources/index.ts';
 
 /** Where practitioners disagree, both schools are a setting, with its cost and risk shown on the device. */
 export interface Policy {
@@ -7,7 +8,7 @@ export interface Policy {
   readonly batteryBefore: 'run-down' | 'charged';
   readonly firstGap: 'one-cup' | 'two-cup' | 'edgeless-blade' | 'thin-film' | 'bench-cutter' | 'by-hand';
   /** null: the source of the map's recipe, else the plate */
-  readonly heat: 'plate' | 'pad' | 'air' | 'pack' | 'none' | null;
+  readonly heat: SourceKind | null;
   readonly screws: 'map-mat' | 'containers-per-stage' | 'containers-apart';
   readonly tools: 'plastic' | 'fine-metal';
   readonly closing: 'precut' | 'tape' | 'liquid' | null;
@@ -38,7 +39,7 @@ export const POLICY_OPTIONS = {
   batteryWhilePrying: ['in', 'out'],
   batteryBefore: ['run-down', 'charged'],
   firstGap: ['one-cup', 'two-cup', 'edgeless-blade', 'thin-film', 'bench-cutter', 'by-hand'],
-  heat: ['plate', 'pad', 'air', 'pack', 'none'],
+  heat: SOURCE_KINDS,
   screws: ['map-mat', 'containers-per-stage', 'containers-apart'],
   tools: ['plastic', 'fine-metal'],
   closing: ['precut', 'tape', 'liquid'],

@@ -1,3 +1,4 @@
+import { sourceNamed, WARM_SOURCES } from '../sources/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import type { Policy } from '../policy/index.ts';
 
@@ -34,10 +35,7 @@ export const QUESTIONS: readonly Question[] = [
     label: 'Heat',
     options: [
       { value: 'map', label: 'mapped' },
-      { value: 'plate', label: 'plate' },
-      { value: 'pad', label: 'pad' },
-      { value: 'air', label: 'hot air' },
-      { value: 'pack', label: 'pack' },
+      ...WARM_SOURCES.map((value) => ({ value, label: sourceNamed(value).label })),
       { value: 'none', label: 'none' },
     ],
   },

@@ -1,6 +1,7 @@
+import { isWarmSource } from '../sources/index.ts';
 import { packOf } from '../battery/index.ts';
 import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.ts';
-import { foreseeBond, type Foresight, isWarmSource, kindFor, nearestLimit, settingFor } from '../heat/index.ts';
+import { foreseeBond, type Foresight, kindFor, nearestLimit, settingFor } from '../heat/index.ts';
 import { opTitle } from '../words/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Limits } from '../limits/index.ts';

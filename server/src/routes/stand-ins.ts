@@ -1,4 +1,5 @@
-import { isForeseeable, settingFor, type Spot, stackOfBond, type WarmSource } from '@nibrel/core/heat';
+import { type WarmSource } from '@nibrel/core/sources';
+import { isForeseeable, settingFor, type Spot, stackOfBond } from '@nibrel/core/heat';
 import { REGISTRY_ANSWERS } from '@nibrel/core/identity';
 import { type Context, Hono } from 'hono';
 import { streamSSE } from 'hono/streaming';

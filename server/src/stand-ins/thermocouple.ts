@@ -1,5 +1,6 @@
+import { type WarmSource } from '@nibrel/core/sources';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { foresee, type HeatSetting, ROOM_C, type Spot, stackOfBond, valueAt, type WarmSource } from '@nibrel/core/heat';
+import { foresee, type HeatSetting, ROOM_C, type Spot, stackOfBond, valueAt } from '@nibrel/core/heat';
 
 export interface ThermocoupleSettings {
   readonly map: DeviceMap;

@@ -1,4 +1,5 @@
-import { RECIPES, settingOfRecipe, type Touch, TOUCHES, USUAL, usualSetting, type WarmSource } from '@nibrel/core/heat';
+import { type WarmSource, sourceNamed } from '@nibrel/core/sources';
+import { RECIPES, settingOfRecipe, type Touch, TOUCHES, usualSetting } from '@nibrel/core/heat';
 import type { MeasuredSource } from '@nibrel/core/shop';
 import { capital } from '@nibrel/core/words';
 import { countdown } from '../app/format.ts';
@@ -44,7 +45,7 @@ export function SourceForm({ setUp, measured, on, laidOver, onKind, onChange, on
     <>
       <Choice label="Source" value={setting.kind} options={SOURCE_OPTIONS} onChange={onKind} />
       <Slide
-        label={capital(USUAL[setting.kind].name)}
+        label={capital(sourceNamed(setting.kind).name)}
         said={temperature(setting.temp_C)}
         value={setting.temp_C}
         min={40}

@@ -1,9 +1,4 @@
-import type { WarmSource } from '@nibrel/core/heat';
+import { sourceNamed, WARM_SOURCES } from '@nibrel/core/sources';
 
 /** What a device is warmed with, as it stands on a switch. */
-export const SOURCE_OPTIONS: readonly { readonly value: WarmSource; readonly label: string }[] = [
-  { value: 'plate', label: 'plate' },
-  { value: 'pad', label: 'pad' },
-  { value: 'air', label: 'hot air' },
-  { value: 'pack', label: 'pack' },
-];
+export const SOURCE_OPTIONS = WARM_SOURCES.map((value) => ({ value, label: sourceNamed(value).label }));

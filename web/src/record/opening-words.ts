@@ -1,6 +1,7 @@
+import { sourceNamed } from '@nibrel/core/sources';
 import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { USUAL } from '@nibrel/core/heat';
+
 import { thingName, capital, plural } from '@nibrel/core/words';
 import { countdown, spaced } from '../app/format.ts';
 import { temperature, temperatureGap } from '../app/units.ts';
@@ -11,7 +12,7 @@ export function openingLine(map: DeviceMap, event: BenchEvent): string | null {
     case 'heat-on': {
       const { joint, setting, zone, simulated } = event.data;
       const stood = simulated ? ', a stand-in (simulated)' : '';
-      return `${capital(USUAL[setting.kind].name)} at ${temperature(setting.temp_C)} on ${thingName(map, joint)}${zone === undefined ? '' : `, ${zone}`}${stood}`;
+      return `${capital(sourceNamed(setting.kind).name)} at ${temperature(setting.temp_C)} on ${thingName(map, joint)}${zone === undefined ? '' : `, ${zone}`}${stood}`;
     }
     case 'heat-reading': {
       const { readings, simulated } = event.data;

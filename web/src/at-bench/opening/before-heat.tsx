@@ -1,4 +1,5 @@
-import { type HeatSetting, USUAL, type WarmSource as Source } from '@nibrel/core/heat';
+import { type WarmSource as Source, sourceNamed } from '@nibrel/core/sources';
+import { type HeatSetting } from '@nibrel/core/heat';
 import { capital } from '@nibrel/core/words';
 import type { AdviceWords } from '../../heat/advice.ts';
 import { SOURCE_OPTIONS } from '../../heat/source-options.ts';
@@ -39,7 +40,7 @@ export function BeforeHeat({ setting, origin, distance_mm, face, standIns, pace,
     <div className="flex flex-col gap-3">
       <Choice label="Heat source" value={setting.kind} options={SOURCE_OPTIONS} onChange={onKind} />
       <p className="text-body">
-        {capital(USUAL[setting.kind].name)} at {temperature(setting.temp_C)}
+        {capital(sourceNamed(setting.kind).name)} at {temperature(setting.temp_C)}
         {distance_mm ? `, from ${distance_mm} mm` : ''}, on the {face}. <span className="text-quiet">{origin}</span>
       </p>
       {setting.kind === 'air' && (

@@ -1,4 +1,5 @@
-import { type HeatSetting, measuredSource, settingFor, type WarmSource as Source } from '@nibrel/core/heat';
+import { type WarmSource as Source } from '@nibrel/core/sources';
+import { type HeatSetting, measuredSource, settingFor } from '@nibrel/core/heat';
 import { alarmOf, bondBasis, nextWarming, sourceFor } from '@nibrel/core/in-hand';
 import { lazy, Suspense, useState } from 'react';
 import { adviceWords, originWords } from '../../heat/advice.ts';
