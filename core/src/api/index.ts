@@ -1,14 +1,6 @@
-export type {
-  Appended,
-  JobLine,
-  JobStanding,
-  MapLine,
-  NextInJob,
-  PartLine,
-  Person,
-  ShopNow,
-  StoppedBefore,
-} from './answers.ts';
+export type { Appended, MapLine } from './answers.ts';
+export type { JobLine, JobStanding, NextInJob, StoppedBefore } from './job-answers.ts';
+export type { PartLine, Person, ShopNow } from './shop-answers.ts';
 export { problemAnswer, storedEvent } from './answers.ts';
 export {
   DEFAULT_MS,

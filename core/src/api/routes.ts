@@ -11,7 +11,9 @@ import type { Plan } from '../plan/index.ts';
 import type { ShopEvent } from '../shop/index.ts';
 import * as answer from './answers.ts';
 import * as computed from './computed.ts';
+import * as job from './job-answers.ts';
 import * as request from './requests.ts';
+import * as shop from './shop-answers.ts';
 import { named } from './shape.ts';
 
 type Numbers = ReturnType<typeof checkNumbers>;
@@ -34,17 +36,17 @@ export interface Routes {
   'DELETE /device-maps/{id}': { answer: void };
   'GET /device-maps/{id}/pick-card/{joint}.svg': { query: { revision?: number }; answer: string };
   'GET /device-maps/{id}/pick-card/{joint}.pdf': { query: { revision?: number }; answer: Blob };
-  'GET /jobs': { query: request.JobsQuery; answer: { readonly jobs: readonly answer.JobLine[] } };
-  'POST /jobs': { body: request.NewJob; answer: answer.JobLine };
-  'GET /jobs/{id}': { answer: answer.JobLine };
+  'GET /jobs': { query: request.JobsQuery; answer: { readonly jobs: readonly job.JobLine[] } };
+  'POST /jobs': { body: request.NewJob; answer: job.JobLine };
+  'GET /jobs/{id}': { answer: job.JobLine };
   'GET /jobs/{id}/events': { query: { after?: number }; answer: answer.EventList<BenchEvent> };
   'POST /jobs/{id}/events': { body: Events; answer: answer.Appended };
   'GET /jobs/{id}/export': { answer: Blob };
   'POST /jobs/{id}/photos': { answer: answer.StoredPhoto };
   'GET /jobs/{id}/photos/{hash}': { answer: Blob };
-  'GET /parts': { answer: { readonly parts: readonly answer.PartLine[] } };
+  'GET /parts': { answer: { readonly parts: readonly shop.PartLine[] } };
   'GET /parts/{id}/return.ics': { answer: string };
-  'GET /shop': { answer: answer.ShopNow };
+  'GET /shop': { answer: shop.ShopNow };
   'GET /shop/events': { answer: answer.EventList<ShopEvent> };
   'POST /shop/events': { body: Events; answer: answer.Appended };
   'GET /session': { answer: answer.SignedIn };
@@ -146,17 +148,17 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
   'GET /jobs': {
     summary: 'Jobs, newest first; bare, all of them',
     query: request.jobsQuery,
-    answer: answer.jobList,
+    answer: job.jobList,
     problems: { 422: 'a query out of range' },
   },
   'POST /jobs': {
     summary: 'Take in a repair',
     body: request.newJobSchema,
     status: 201,
-    answer: answer.jobLine,
+    answer: job.jobLine,
     problems: { 409: 'the id is taken' },
   },
-  'GET /jobs/{id}': { summary: 'One job and where it stands', answer: answer.jobLine, problems: NO_JOB },
+  'GET /jobs/{id}': { summary: 'One job and where it stands', answer: job.jobLine, problems: NO_JOB },
   'GET /jobs/{id}/events': {
     summary: 'All events in order; ?after=n those after the first n',
     query: request.eventsQuery,
@@ -182,7 +184,7 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     gives: PHOTO_TYPES,
     problems: { 404: 'no such picture of this job' },
   },
-  'GET /parts': { summary: 'The parts desk over all jobs, each with its verdict', answer: answer.partList },
+  'GET /parts': { summary: 'The parts desk over all jobs, each with its verdict', answer: shop.partList },
   'GET /parts/{id}/return.ics': {
     summary: 'Its last day of return, as a whole day of a calendar (RFC 5545)',
     gives: ['text/calendar'],
@@ -190,7 +192,7 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
   },
   'GET /shop': {
     summary: 'The workshop: people, tools, stock as it is left, limits, schools, zone, benches in use',
-    answer: answer.shopNow,
+    answer: shop.shopNow,
   },
   'GET /shop/events': { summary: 'All events of the workshop', answer: answer.shopEvents },
   'POST /shop/events': {

@@ -1,116 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { EFFORT } from '../../test/effort.ts';
-import type { DeviceMap, Joint, Part, UnderEntry } from '../device-map/index.ts';
-import { sample, tern5 } from '../../test/maps.ts';
-import { randomMap } from '../../test/random-map.ts';
-import { Simulator } from '../../test/simulator.ts';
-import { checkDeviceMap } from '../map-check/index.ts';
-import { applied } from './operation.ts';
-import { assembled, carried, type DeviceState, isDead } from './state.ts';
-import { liveJoints } from './live.ts';
-import { mechanismOf } from './mechanism.ts';
-import { type NamedOp, numberedOp, possibleNow } from './possible.ts';
-import { replay } from './legal.ts';
-
-/** A device of few words: parts by id, joints by type. */
-function device(
-  parts: readonly (Partial<Part> & { id: string })[],
-  joints: readonly (Record<string, unknown> & { id: string; holds: string[]; to: string })[],
-  battery: string | null = null,
-): DeviceMap {
-  const whole = (part: Partial<Part> & { id: string }): Part => ({
-    name: part.id,
-    kind: 'other',
-    face: 'front',
-    box: { x: 0, y: 0, w: 9, h: 9 },
-    z: { top: 1, bottom: 2 },
-    ...part,
-  });
-  return {
-    ...sample(),
-    battery: battery
-      ? { part: battery, cells: [{ capacity_mAh: 1, nominal_V: 1 }], wiring: 'series', limit_C: 60 }
-      : null,
-    parts: [whole({ id: 'base', base: true }), ...parts.map(whole)],
-    joints: joints.map((joint) => ({ face: 'front', ...joint }) as unknown as Joint),
-    functions: [],
-  };
-}
-
-const clip = (id: string, holds: string, to: string, under?: UnderEntry[]) => ({
-  id,
-  type: 'clip',
-  holds: [holds],
-  to,
-  ...(under ? { under } : {}),
-});
-const plug = (id: string, holds: string, to: string, more: object = {}) => ({
-  id,
-  type: 'connector',
-  style: 'press',
-  holds: [holds],
-  to,
-  ...more,
-});
-
-function after(map: DeviceMap, ops: readonly NamedOp[]) {
-  const mechanism = mechanismOf(map);
-  const { state, illegal } = replay(
-    mechanism,
-    assembled(mechanism),
-    ops.map((op) => numberedOp(mechanism, op)),
-  );
-  return { mechanism, state, illegal, ...possibleNow(mechanism, state) };
-}
-
-const release = (joint: string): NamedOp => ({ kind: 'release', joint });
-const open = (part: string): NamedOp => ({ kind: 'open', part });
-const lift = (part: string): NamedOp => ({ kind: 'lift', part });
-const names = (ops: readonly NamedOp[]) => ops.map((op) => `${op.kind} ${op.joint ?? op.part}`);
-const blockedBy = (found: ReturnType<typeof after>, name: string) =>
-  found.blocked.find((each) => `${each.kind} ${each.joint ?? each.part}` === name)?.by;
-const carriedBy = (map: DeviceMap, part: string, state?: DeviceState) => {
-  const mechanism = mechanismOf(map);
-  return [...carried(mechanism, state ?? assembled(mechanism), mechanism.part.get(part)!)]
-    .map((each) => map.parts[each]!.id)
-    .sort();
-};
-
-describe('the small example', () => {
-  it('starts with the edge screws, and says what holds the rest', () => {
-    const found = after(sample(), []);
-    expect(names(found.possible)).toEqual(['release edge-screws']);
-    expect(blockedBy(found, 'release seal')).toEqual([{ joint: 'edge-screws', need: 'released' }]);
-    expect(blockedBy(found, 'release screen-plug')).toEqual([
-      { part: 'lid', need: 'off' },
-      { joint: 'cell-plug', need: 'isolated' },
-    ]);
-    expect(blockedBy(found, 'lift lid')).toEqual([
-      { joint: 'lid-screws', need: 'released' },
-      { part: 'screen', need: 'open' },
-    ]);
-  });
-
-  it('never lists a condition that is met, and lists every part and joint once', () => {
-    const found = after(sample(), [
-      release('edge-screws'),
-      release('seal'),
-      open('screen'),
-      release('lid-screws'),
-      lift('lid'),
-    ]);
-    expect(blockedBy(found, 'release screen-plug')).toEqual([{ joint: 'cell-plug', need: 'isolated' }]);
-    expect(blockedBy(found, 'lift screen')).toEqual([{ joint: 'screen-plug', need: 'released' }]);
-    expect(names(found.possible)).toEqual(expect.arrayContaining(['release cell-plug', 'close screen', 'fit lid']));
-    expect(found.illegal).toEqual([]);
-  });
-
-  it('goes on from a state that was reached against the rules', () => {
-    const found = after(sample(), [lift('lid')]);
-    expect(found.illegal.map(({ index }) => index)).toEqual([0]);
-    expect(names(found.possible)).toContain('release cell-plug');
-  });
-});
+import { sample } from '../../test/maps.ts';
+import {
+  device,
+  clip,
+  plug,
+  after,
+  release,
+  open,
+  lift,
+  names,
+  blockedBy,
+  carriedBy,
+} from '../../test/small-device.ts';
 
 describe('carrying', () => {
   it('follows firm joints through others, tape and plugs apart', () => {
@@ -225,100 +126,6 @@ describe('joints that part by themselves, hinges', () => {
   });
 });
 
-describe('isolation', () => {
-  const parts = [{ id: 'board' }, { id: 'cell', kind: 'battery' as const }, { id: 'cell-2', kind: 'battery' as const }];
-  const common = [
-    clip('b', 'board', 'base'),
-    clip('c1', 'cell', 'base'),
-    clip('c2', 'cell-2', 'base'),
-    plug('cam', 'board', 'base'),
-  ];
-
-  it('two leads have both to be off before another connector or a cell', () => {
-    const leads = device(
-      parts,
-      [...common, plug('l1', 'cell', 'base', { isolates: true }), plug('l2', 'cell-2', 'base', { isolates: true })],
-      'cell',
-    );
-    const one = after(leads, [release('l1')]);
-    expect(blockedBy(one, 'release cam')).toEqual([{ joint: 'l2', need: 'isolated' }]);
-    expect(blockedBy(one, 'release c1')).toEqual([{ joint: 'l2', need: 'isolated' }]);
-    expect(names(after(leads, [release('l1'), release('l2')]).possible)).toEqual(
-      expect.arrayContaining(['release cam', 'release c1']),
-    );
-  });
-
-  it('a jumper isolates alone', () => {
-    const jumper = device(
-      parts,
-      [...common, plug('j', 'board', 'base', { isolates: 'alone' }), plug('l1', 'cell', 'base', { isolates: true })],
-      'cell',
-    );
-    expect(blockedBy(after(jumper, []), 'release cam')).toEqual([
-      { joint: 'j', need: 'isolated' },
-      { joint: 'l1', need: 'isolated' },
-    ]);
-    expect(names(after(jumper, [release('j')]).possible)).toContain('release cam');
-  });
-
-  it('a battery that lifts out does it itself, and its own joints need none', () => {
-    const out = device([parts[0]!, parts[1]!], [common[0]!, common[1]!, common[3]!], 'cell');
-    const found = after(out, []);
-    expect(blockedBy(found, 'release cam')).toEqual([{ part: 'cell', need: 'isolated' }]);
-    expect(names(found.possible)).toContain('release c1');
-    expect(names(after(out, [release('c1'), lift('cell')]).possible)).toContain('release cam');
-  });
-
-  it('without a battery nothing waits, whatever isolates says', () => {
-    const none = device([parts[0]!], [common[0]!, common[3]!, plug('j', 'board', 'base', { isolates: true })]);
-    expect(names(after(none, []).possible)).toContain('release cam');
-  });
-
-  it('a connector that has to come off to reach the battery is live, and marked', () => {
-    const map = device(
-      [{ id: 'lid' }, { id: 'cell', kind: 'battery' }],
-      [
-        clip('k', 'lid', 'base'),
-        plug('lid-plug', 'lid', 'base'),
-        plug('other', 'cell', 'base'),
-        plug('lead', 'cell', 'base', { isolates: true, under: [{ part: 'lid', until: 'off' }] }),
-      ],
-      'cell',
-    );
-    const found = after(map, []);
-    expect(found.possible).toContainEqual({ kind: 'release', joint: 'lid-plug', live: true });
-    expect(blockedBy(found, 'release other')).toEqual([{ joint: 'lead', need: 'isolated' }]);
-    const mechanism = mechanismOf(map);
-    expect(liveJoints(mechanism, found.state).size).toBe(1);
-    expect(isDead(mechanism, after(map, [release('lid-plug'), release('k'), lift('lid'), release('lead')]).state)).toBe(
-      true,
-    );
-  });
-
-  it('solder on a lithium part waits all the same, but is marked live always', () => {
-    const map = device(
-      [{ id: 'cell', kind: 'battery', hazards: ['lithium'] }],
-      [{ id: 'wires', type: 'solder', holds: ['cell'], to: 'base' }, plug('lead', 'cell', 'base', { isolates: true })],
-      'cell',
-    );
-    expect(after(map, []).blocked.find((each) => each.joint === 'wires')).toMatchObject({
-      live: true,
-      by: [{ joint: 'lead', need: 'isolated' }],
-    });
-    expect(after(map, [release('lead')]).possible).toContainEqual({ kind: 'release', joint: 'wires', live: true });
-  });
-
-  it('on the mat, away from every cell, nothing waits for it', () => {
-    const map = device(
-      [{ id: 'module' }, { id: 'camera' }, { id: 'cell', kind: 'battery' }],
-      [clip('m', 'module', 'base'), plug('c', 'camera', 'module'), plug('lead', 'cell', 'base', { isolates: true })],
-      'cell',
-    );
-    expect(blockedBy(after(map, []), 'release c')).toEqual([{ joint: 'lead', need: 'isolated' }]);
-    expect(names(after(map, [release('m'), lift('module')]).possible)).toContain('release c');
-  });
-});
-
 describe('the way back', () => {
   it('makes a tether while the device is dead, hooked and hidden things first', () => {
     const done = [
@@ -343,38 +150,5 @@ describe('the way back', () => {
     expect(fits).toContainEqual({ kind: 'fit', part: 'board' });
     expect(fits).toContainEqual({ kind: 'fit', part: 'lid', onto: 'board' });
     expect(fits).not.toContainEqual({ kind: 'fit', part: 'lid' });
-  });
-});
-
-describe('against a simulator written apart', () => {
-  it('agrees on what is possible, in every state of a walk over random maps', () => {
-    let compared = 0;
-    for (let seed = 1; seed <= 60 * EFFORT; seed++) {
-      const map = randomMap(seed);
-      if (checkDeviceMap(map).errors.length > 0) continue;
-      const mechanism = mechanismOf(map);
-      const simulator = new Simulator(map);
-      let state = assembled(mechanism);
-      for (let turn = 0; turn < 60; turn++) {
-        const { possible, blocked } = possibleNow(mechanism, state);
-        const strip = (ops: readonly NamedOp[]) => ops.filter((op) => ['release', 'open', 'lift'].includes(op.kind));
-        for (const op of strip(possible)) expect(`${seed}: ${simulator.objection(op)}`).toBe(`${seed}: null`);
-        for (const op of strip(blocked))
-          if (op.part !== 'p0') expect(simulator.objection(op), `${seed} ${names([op])[0]}`).not.toBeNull();
-        compared += possible.length + blocked.length;
-        const next = strip(possible)[(seed * 7 + turn * 13) % Math.max(1, strip(possible).length)];
-        if (!next) break;
-        simulator.apply(next);
-        state = applied(mechanism, state, numberedOp(mechanism, next));
-      }
-    }
-    expect(compared).toBeGreaterThan(10_000 * EFFORT);
-  });
-
-  it('knows every part and joint of a real map in every list', () => {
-    const map = tern5();
-    const found = after(map, []);
-    const listed = new Set([...found.possible, ...found.blocked].map((op) => op.joint ?? op.part));
-    for (const part of map.parts) expect(listed).toContain(part.id);
   });
 });

@@ -4,26 +4,18 @@ import {
   assembled,
   copyOf,
   type DeviceState,
-  isDead,
-  isMarkedLive,
   liveJoints,
   type Mechanism,
   mechanismOf,
-  OFF,
-  OPEN,
   type PhysicalOp,
-  type StripOp,
-  withHost,
 } from '../holds/index.ts';
-import { type Budget, costOf, type OrderResult } from '../order/index.ts';
-import { arrange, arrangeBack, FLIP_S, TOOL_CHANGE_S } from './arrange.ts';
+import { type Budget } from '../order/index.ts';
+import { arrange, arrangeBack } from './arrange.ts';
 import {
   goalOf,
-  type Goal,
   leastSets,
   movesOf,
   moveWork,
-  needsFor,
   precedenceOf,
   schoolFor,
   checkTargets,
@@ -31,26 +23,23 @@ import {
   PlanError,
   type Target,
   noWork,
-  type WorkSet,
 } from '../search/index.ts';
 import {
-  after,
   type Draft,
   type Op,
-  physicalDraft,
   withProving,
   rebuildDrafts,
   wayBack,
-  placesOnMat,
   stripDrafts,
-  workDrafts,
   withTransplant,
-  opId,
 } from '../drafts/index.ts';
 import { type Policy, settled } from '../policy/index.ts';
 import { type DoneOp, openTargets, type Present, presentState } from './present.ts';
 import { explained, replacementWarnings, transplantWarnings, type Warning, workWarnings } from '../words/index.ts';
 import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, toolsOf } from './supplies.ts';
+import { costAsPlanned, FLEX_RISK_S, standingFlexes } from './costs.ts';
+import { isolatingIds, withIsolationAfterLive } from './isolating.ts';
+import { afterMoves, takeOffDrafts, withPlaces } from './moving-over.ts';
 
 export interface PlanRequest {
   readonly map: DeviceMap;
@@ -77,9 +66,6 @@ export interface Plan {
   readonly toolChanges: number;
   readonly flips: number;
 }
-
-/** A risk charge for each flex that stays under strain while a display stands (docs/device-map.md, *What a plan is*). */
-const FLEX_RISK_S = 60;
 
 /**
  * Plans a repair from any state: the least set that reaches the targets, in an order of least cost, and the way back.
@@ -236,32 +222,6 @@ function planWith(
   };
 }
 
-/** Whoever releases a live joint isolates next, even where the target does not ask for it. */
-function withIsolationAfterLive(mechanism: Mechanism, start: DeviceState, goal: Goal, live: ReadonlySet<number>): Goal {
-  if (live.size === 0) return goal;
-  return (state) => {
-    const opened = [...live].find((joint) => state.released[joint] && !start.released[joint]);
-    if (opened === undefined || isDead(mechanism, state)) return goal(state);
-    const { alone, together, battery } = mechanism.isolation;
-    const joints = (together.length > 0 ? together : alone).filter((joint) => !state.released[joint]);
-    const unmet =
-      joints.length > 0
-        ? joints.map((joint) => ({ joint, need: 'isolated' as const }))
-        : [{ part: battery, need: 'isolated' as const }];
-    return [...goal(state), ...needsFor(mechanism, state, unmet, mechanism.base, null, { live })];
-  };
-}
-
-function isolatingIds(mechanism: Mechanism, set: WorkSet): Set<string> {
-  const { alone, together, battery } = mechanism.isolation;
-  const joints = [...alone, ...together].filter((joint) => set.joints[joint]);
-  const ids = joints.map((joint) => opId('release', mechanism.map.joints[joint]!.id));
-  if (alone.length + together.length === 0 && battery >= 0 && set.parts[battery] === OFF) {
-    ids.push(opId('lift', mechanism.map.parts[battery]!.id));
-  }
-  return new Set(ids);
-}
-
 function played(
   mechanism: Mechanism,
   start: DeviceState,
@@ -273,98 +233,6 @@ function played(
   return { state: ops.reduce((state, op) => applied(mechanism, state, op), copyOf(start)), ops };
 }
 
-/** Taking off what moves over, and whatever else has to come off before anything can be put back. */
-function takeOffDrafts(
-  mechanism: Mechanism,
-  start: DeviceState,
-  moving: ReturnType<typeof moveWork>,
-  missing: readonly StripOp[],
-  moves: ReturnType<typeof movesOf>,
-  policy: Policy,
-  live: ReadonlySet<number>,
-): Draft[] {
-  const included = new Set(moves.flatMap((move) => move.included));
-  const work = workDrafts(mechanism, start, moving, policy, live, () => 'move').map((draft): Draft => {
-    const { op } = draft;
-    const joint = op.joint === undefined ? undefined : mechanism.joint.get(op.joint);
-    const ends = joint === undefined ? [mechanism.part.get(op.part!)!] : mechanism.held[joint]!;
-    return ends.some((part) => included.has(part)) ? { ...draft, op: { ...op, onBoth: true } } : draft;
-  });
-  const onMat = placesOnMat(mechanism, start, [...moving.ops, ...missing]).slice(moving.ops.length);
-  const drafts = [...work];
-  missing.forEach((op, index) => {
-    const after = drafts.slice(-1).map((draft) => draft.op.id);
-    const isLive = op.kind === 'release' && isMarkedLive(mechanism, live, op.joint);
-    drafts.push(
-      physicalDraft(mechanism, { physical: op, after, onMat: onMat[index]!, policy, stage: 'rebuild', live: isLive }),
-    );
-  });
-  return drafts;
-}
-
-/** The move is done at the start of the rebuild, old and new side by side. */
-function afterMoves(drafts: readonly Draft[], moves: readonly Draft[]): Draft[] {
-  const ids = moves.map(({ op }) => op.id);
-  if (ids.length === 0) return [...drafts];
-  return drafts.map((draft) => {
-    if (draft.op.kind !== 'procedure') return after(draft, ids);
-    // a bond that is undone in the move is cleaned after that
-    return after(
-      draft,
-      ids.filter((id) => draft.op.joint !== undefined && id === opId('release', draft.op.joint)),
-    );
-  });
-}
-
 function rebuildPurpose(targets: readonly Target[]): string {
   return targets.length > 0 ? 'close it up again' : 'close it up';
-}
-
-/** Names the group that each fitted part joins, where it is not the base. */
-function withPlaces(
-  mechanism: Mechanism,
-  start: DeviceState,
-  ops: readonly Op[],
-  drafts: readonly Draft[],
-  found: ReturnType<typeof arrangeBack>,
-): Op[] {
-  const byId = new Map<string, PhysicalOp | undefined>(drafts.map(({ op, task }) => [op.id, task.physical]));
-  let state = start;
-  return found.order.map((id, index) => {
-    const op = ops[index]!;
-    const physical = byId.get(id);
-    if (!physical) return op;
-    const onto = found.onto.get(id);
-    const placed = physical.kind === 'fit' && onto !== undefined ? { ...physical, onto } : physical;
-    const resolved = withHost(mechanism, state, placed);
-    state = applied(mechanism, state, resolved);
-    if (resolved.kind !== 'fit' || resolved.onto === mechanism.base) return op;
-    return { ...op, onto: mechanism.map.parts[resolved.onto]!.id };
-  });
-}
-
-/** Cost of the operations as they stand, by the rules of the order. */
-function costAsPlanned(ops: readonly Op[]): Pick<OrderResult, 'seconds' | 'toolChanges' | 'flips'> {
-  return costOf(
-    {
-      ops: ops.map((op) => ({ ...op, face: op.face === 'edge' ? null : op.face, after: [] })),
-      start: { tool: null, face: null },
-      toolChangeSeconds: TOOL_CHANGE_S,
-      flipSeconds: FLIP_S,
-    },
-    ops.map((op) => op.id),
-  );
-}
-
-function standingFlexes(mechanism: Mechanism, state: DeviceState): number {
-  return mechanism.map.parts.reduce((count, part, number) => {
-    if (part.kind !== 'display' || state.status[number] !== OPEN) return count;
-    return (
-      count +
-      mechanism.touching[number]!.filter((joint) => {
-        const { type } = mechanism.map.joints[joint]!;
-        return !state.released[joint] && !mechanism.selfParting[joint] && (type === 'connector' || type === 'solder');
-      }).length
-    );
-  }, 0);
 }

@@ -1,0 +1,27 @@
+import { expect } from 'vitest';
+import type { DeviceMap } from '../src/device-map/index.ts';
+import type { Op } from '../src/drafts/index.ts';
+import { type Plan, planRepair } from '../src/plan/index.ts';
+import type { Policy } from '../src/policy/index.ts';
+import type { Target } from '../src/search/index.ts';
+import { Simulator, violations } from './simulator.ts';
+
+export const budget = { now: () => performance.now(), limitMs: 4000 };
+export const plan = (map: DeviceMap, targets: readonly Target[], policy: Partial<Policy> = {}) =>
+  planRepair({ map, targets, policy }, budget);
+export const physical = (ops: readonly Op[]) => ops.filter((op) => op.kind !== 'procedure');
+export const ids = (ops: readonly Op[]): string[] => ops.map((op) => op.id);
+export const before = (ops: readonly Op[], a: string, b: string) => {
+  expect(ids(ops)).toEqual(expect.arrayContaining([a, b]));
+  expect(ids(ops).indexOf(a), `${a} before ${b}`).toBeLessThan(ids(ops).indexOf(b));
+};
+
+/** Plays a plan back by the rules, from the whole device to the whole device again. */
+export function playBack(map: DeviceMap, made: Plan): string[] {
+  const simulator = new Simulator(map);
+  const wrong = [...violations(simulator, physical(made.strip)), ...violations(simulator, physical(made.rebuild))];
+  return [
+    ...wrong,
+    ...[...simulator.off, ...simulator.open, ...simulator.released].map((id) => `${id} is left undone`),
+  ];
+}

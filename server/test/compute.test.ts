@@ -1,0 +1,107 @@
+import { workshop } from './workshop-server.ts';
+import { describe, expect, it } from 'vitest';
+
+const { call } = workshop();
+describe('compute/battery and compute/identity', () => {
+  it('answer as the contract has it', async () => {
+    const cells = [
+      { capacity_mAh: 5400, nominal_V: 3.8 },
+      { capacity_mAh: 5400, nominal_V: 3.8 },
+    ];
+    const battery = await call('POST', '/compute/battery', {
+      cells,
+      wiring: 'parallel',
+      charge: 0.75,
+      target: 0.25,
+      load_W: 10.26,
+    });
+    // 10.8 Ah × 3.8 V = 41.04 Wh, half of it at 10.26 W: two hours
+    expect(battery.body).toMatchObject({ capacity_mAh: 10_800, nominal_V: 3.8, seconds: 7200 });
+    expect(battery.body['energy_Wh']).toBeCloseTo(41.04, 9);
+    const numbers = [
+      { place: 'label', value: '26053179 311383 7' },
+      { place: 'screen', value: '2605317931138301' },
+    ];
+    const identity = await call('POST', '/compute/identity', { numbers });
+    expect(identity.body).toEqual({
+      numbers: [
+        { ...numbers[0], kind: 'imei', valid: true },
+        { ...numbers[1], kind: 'imeisv', valid: true },
+      ],
+      agree: true,
+    });
+  });
+
+  it('refuse what can not be, naming the field', async () => {
+    const wrong = await call('POST', '/compute/battery', {
+      cells: [],
+      wiring: 'parallel',
+      charge: 2,
+      target: 0,
+      load_W: -1,
+    });
+    expect(wrong.status).toBe(422);
+    expect(wrong.body['errors'].map((each: { path: string }) => each.path)).toEqual(['cells', 'charge', 'load_W']);
+    expect((await call('POST', '/compute/identity', { numbers: [{ place: 'label', value: 1 }] })).status).toBe(422);
+    expect((await call('POST', '/compute/identity', {})).body['errors'][0].path).toBe('numbers');
+  });
+});
+
+describe('compute/heat', () => {
+  const layers = [
+    { material: 'soda-lime glass', thickness_mm: 0.8 },
+    { material: 'acrylic foam tape', thickness_mm: 0.3 },
+  ];
+  const request = {
+    layers,
+    source: { kind: 'plate', temp_C: 70, contact_W_m2K: 300 },
+    after: { h_W_m2K: 10, temp_C: 22 },
+    far: { h_W_m2K: 8, temp_C: 22 },
+    initial_C: 22,
+    heat_s: 300,
+    total_s: 600,
+    probes: [{ id: 'bond', layer: 1, fraction: 0.5 }],
+    bond: { probe: 'bond', soften_C: 60 },
+  };
+
+  it('answers as the contract has it', async () => {
+    const { status, body } = await call('POST', '/compute/heat', request);
+    expect(status).toBe(200);
+    expect(body['times_s']).toHaveLength(body['probes'].bond.length);
+    expect(body['ready_s']).toBeGreaterThan(0);
+    expect(body['workingTime_s']).toBeGreaterThan(0);
+    expect(body).toMatchObject({ limit_s: null, warnings: [] });
+    expect(body['energyError']).toBeLessThan(1e-3);
+  });
+
+  it('refuses what can not be, naming the field and the cure', async () => {
+    const flat = { ...request, layers: [{ ...layers[0], thickness_mm: 0 }, layers[1]] };
+    const { status, body } = await call('POST', '/compute/heat', flat);
+    expect([status, body['errors'][0].path]).toEqual([422, 'layers[0].thickness_mm']);
+    expect(body['errors'][0].message).toContain('more than 0 mm');
+  });
+});
+
+describe('compute/cut-plan', () => {
+  const segments = [
+    { id: 'top', from: { x: 0, y: 0 }, to: { x: 70, y: 0 }, depth: 3 },
+    { id: 'left', from: { x: 0, y: 0 }, to: { x: 0, y: 140 }, depth: 2, near: 'flex' },
+  ];
+
+  it('answers with edges in their order, and refuses a start that is not there', async () => {
+    const { body } = await call('POST', '/compute/cut-plan', { segments, speed_mm_s: 2 });
+    expect(body).toEqual({
+      edges: [
+        { segment: 'top', depth: 3, seconds: 35 },
+        { segment: 'left', depth: 2, seconds: 70, near: 'flex' },
+      ],
+      reheats: 0,
+      seconds: 105,
+    });
+    const wrong = await call('POST', '/compute/cut-plan', { segments, speed_mm_s: 2, start: 'middle' });
+    expect([wrong.status, wrong.body['errors'][0].message]).toEqual([
+      422,
+      expect.stringContaining('no segment middle'),
+    ]);
+  });
+});
