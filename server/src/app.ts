@@ -128,7 +128,10 @@ export function createApp(options: AppOptions): NibrelApp {
 
 const formsFromHere = csrf();
 
-/** Only a browser is made to send what its user did not mean; it says where a request comes from. */
+/**
+ * Is this from a browser? Only there can another site make somebody send what they did not mean, and a browser says
+ * where a request comes from.
+ */
 function fromBrowser(context: Context): boolean {
   return (context.req.header('origin') ?? context.req.header('sec-fetch-site')) !== undefined;
 }

@@ -31,7 +31,7 @@ function Nowhere() {
   );
 }
 
-/** A new job is a new view: nothing of the one before stays. */
+/** Another job makes a new view, so that nothing typed or picked for the one before is taken for this one. */
 function Fresh(View: ComponentType) {
   return function OfThisJob() {
     const { id } = useParams();

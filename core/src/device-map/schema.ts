@@ -234,7 +234,7 @@ const anyJoint = Joi.alternatives().conditional('.type', {
 const LEAST_CELL_C = 45;
 const MOST_CELL_C = 80;
 
-/** Shape of a device map. What one field says of another is in rules.ts. */
+/** Shape of a device map. Whether one field fits another is checked in `core/src/map-check/references.ts`. */
 export const deviceMapSchema = Joi.object({
   format: Joi.string().valid('nibrel.device-map').required(),
   version: Joi.number().valid(1).required(),

@@ -65,7 +65,10 @@ export interface Fit {
   /** what the readings still differ by, root mean square */
   readonly residual_C: number;
   readonly readings: number;
-  /** readings that nothing explains teach nothing: the thermometer is elsewhere, or has come off */
+  /**
+   * false where no transfer explains the readings: the thermometer is elsewhere or has come off, and nothing is
+   * learned
+   */
   readonly isSound: boolean;
 }
 

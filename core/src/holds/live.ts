@@ -28,7 +28,7 @@ export function isLive(mechanism: Mechanism, state: DeviceState, joint: number):
   return isIt;
 }
 
-/** A state is a value, and to find out takes a walk through the whole device: it is found out once. */
+/** Finding out takes a walk through the whole device, and a state never changes: the answer is kept beside it. */
 const known = new WeakMap<DeviceState, Map<number, boolean>>();
 
 function reachesDeadWithout(mechanism: Mechanism, state: DeviceState, forbidden: readonly number[]): boolean {

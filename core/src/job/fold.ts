@@ -75,7 +75,10 @@ function withFacts(mechanism: Mechanism, state: JobState, event: BenchEvent): Jo
   return stop ? withStop(state, stop) : state;
 }
 
-/** Undo is an event like any other: what stands is folded anew without the one it takes back, from a state before it. */
+/**
+ * An undo is kept in the record as an event. What stands is folded anew without the event it takes back, from the last
+ * kept state before that one, since a fold has no way to run backwards.
+ */
 function undone(mechanism: Mechanism, state: JobState, event: BenchEvent & { type: 'undo' }): JobState {
   const at = state.standing.findLastIndex((each) => each.id === event.data.event);
   const events = grown(state.events, event);
@@ -120,14 +123,19 @@ function played(
   return end;
 }
 
-/** Earlier states of a job, to fold on from when something is undone. Kept beside the states, which are plain values. */
+/**
+ * Earlier states of a job, to fold on from when something is undone. Kept beside the states, which are plain values.
+ */
 const checkpoints = new WeakMap<JobState, readonly JobState[]>();
 
 /** One state in so many is kept as events come in, and from a fold those so many events before its end. */
 const EVERY = 32;
 const BACK: ReadonlySet<number> = new Set([16, 128, 1024, 8192]);
 
-/** The farther back, the fewer: at most a few dozen for any number of events. */
+/**
+ * Keeps fewer of them the farther back they are, so that a long job holds a few dozen states and not thousands: an
+ * undo is nearly always of something recent.
+ */
 function thinned(all: readonly JobState[]): readonly JobState[] {
   const last = all.at(-1)!.standing.length;
   const kept: JobState[] = [];
@@ -142,7 +150,8 @@ function thinned(all: readonly JobState[]): readonly JobState[] {
 }
 
 function taken(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcome {
-  // what a newer version has written stays in the record and changes nothing here
+  // an event type that only a newer version knows is kept, so that going back a version loses nothing, and changes
+  // nothing here
   if (!Object.hasOwn(EVENT_DATA, event.type)) return { state };
   if (isOf(INTAKE_EVENTS, event)) return atIntake(mechanism, state, event as IntakeEvent);
   if (isOf(PART_EVENTS, event)) return atDesk(mechanism, state, event as PartEvent);

@@ -49,7 +49,10 @@ export function atIntake(mechanism: Mechanism, state: JobState, event: IntakeEve
   }
 }
 
-/** Whatever the charge was waiting for is over; what was shown with it is kept as it would be by itself. */
+/**
+ * Ends the wait for the charge, since the bench was shown as prepared, and records a charge that was shown with it
+ * like a reading of its own.
+ */
 function prepared(state: JobState, { at, by, data }: IntakeEvent & { type: 'prepared' }): JobState {
   const { charge } = data;
   return {

@@ -123,7 +123,9 @@ function notDecided(mechanism: Mechanism, state: JobState, what: string, around:
   return found.isFixed ? `${found.text}. That is not decided away: do it.` : null;
 }
 
-/** A screw can be lost once it is out: the last place where it was seen is the mat. */
+/**
+ * Only a screw that came out can be lost: one that is still in the device was last seen in its hole, not on the mat.
+ */
 function notOut({ ledger }: JobState, { joint, point }: EventData['trouble']): string | null {
   if (joint === undefined || point === undefined) return 'Name the screw: its joint and its point.';
   const isOut = ledger.onMat.some((each) => keyOf(each) === keyOf({ joint, point }));

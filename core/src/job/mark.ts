@@ -15,7 +15,10 @@ function withoutTimer({ timers }: JobState, step: string): JobState['timers'] {
   return timers.some((each) => each.step === step) ? timers.filter((each) => each.step !== step) : timers;
 }
 
-/** A clock more; nobody waits for more than a few at once, and the oldest is the one that was forgotten. */
+/**
+ * Adds a clock. Only so many are kept: nobody waits for more at once, and the oldest is likeliest to have been
+ * forgotten.
+ */
 export function withTimer(state: JobState, timer: JobState['timers'][number]): JobState['timers'] {
   return [...withoutTimer(state, timer.step), timer].slice(-MOST_TIMERS);
 }

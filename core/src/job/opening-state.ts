@@ -65,7 +65,7 @@ export function pastOf(warmed: Warmed | undefined, gap_s: number): Past {
   return [...past.slice(-MOST_PHASES), { setting, seconds }, { setting: null, seconds: gap_s }];
 }
 
-/** Phases that are kept: what lies farther back no longer shows. */
+/** So many phases of a bond's past are kept: what lies farther back no longer changes what is computed. */
 const MOST_PHASES = 6;
 
 export const CLOSED: Opening = {

@@ -106,7 +106,10 @@ export function behindEdge(map: DeviceMap, bond: BondJoint, segment: string | un
   );
 }
 
-/** A watched place over its limit: the source comes off, and the lead looks before it goes on again. */
+/**
+ * A watched place was read over its limit. That raises a stop, so that the source comes off and the lead looks before
+ * any more heat.
+ */
 function tooHot(
   mechanism: Mechanism,
   { joint, readings }: (BenchEvent & { type: 'heat-reading' })['data'],

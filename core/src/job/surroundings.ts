@@ -18,7 +18,9 @@ export interface BenchUse {
 
 export const IDLE: BenchUse = { sourceOn: null, drops: [], airedAt: null };
 
-/** What a new event is judged by besides its own job: who is who, the other repairs at the same bench, what time it is. */
+/**
+ * What a new event is judged by besides its own job: who is who, the other repairs at the same bench, what time it is.
+ */
 export interface Surroundings {
   roleOf(name: string): Role;
   /** is anybody a lead? */
@@ -29,16 +31,22 @@ export interface Surroundings {
   readonly now: number | null;
 }
 
-/** Where nothing of that is known nothing is refused for it: the server, which knows, judges again. */
+/**
+ * For the page, which does not know these things: nothing is refused for them there, because the server knows and
+ * judges again.
+ */
 export const UNKNOWN: Surroundings = { roleOf: () => 'lead', hasLead: true, othersAt: () => IDLE, now: null };
 
 /** The bench where none is named: the only one of a workshop that has one. */
 export const ONLY_BENCH = 'bench';
 
-/** A clock that is set a little fast is no reason to refuse what it stamps. */
+/** Clocks of tablets run a little fast, so an event may be dated this far ahead of the server's own. */
 const AHEAD_ms = 60_000;
 
-/** Why a moment can't be taken: elapsed time is counted by it. */
+/**
+ * Why the moment of an event can't be taken. Airing and cooling are counted by it, so a date in the future would
+ * shorten them.
+ */
 export function tooFarAhead(at: string, now: number | null): string | null {
   if (now === null || Date.parse(at) <= now + AHEAD_ms) return null;
   return `at: ${at} is more than 60 s ahead of this server's clock. Set the clock of the device that sent it.`;

@@ -63,7 +63,7 @@ const HARDER_UNKNOWN_C = 5;
 /** No adhesive of a front or back asks for more (common practice). */
 const HARDEST_C = 85;
 
-/** A refusal teaches: at what the bond had then it was not soft. */
+/** A bond that would not lift was not soft at the temperature it had then: it is taken to soften hotter than that. */
 function harder(mechanism: Mechanism, state: JobState, { joint, bond_C }: EventData['trouble']): JobState {
   const bond = mechanism.map.joints.find((each) => each.id === joint);
   if (bond?.type !== 'bond' || !bond.heat) return state;
@@ -102,7 +102,7 @@ function withTape(mechanism: Mechanism, state: JobState, part: string | undefine
   return withAddedStep(state, opId('tape', each.id), opId('release', bond.id));
 }
 
-/** Told twice before it was done, it is done once. */
+/** The same trouble told twice, before the step that answers it was done, asks for that step once. */
 function withAddedStep(state: JobState, step: string, before: string): JobState {
   if (state.added.some((each) => each.step === step && each.before === before)) return state;
   return { ...state, added: [...state.added, { step, before }] };
@@ -125,7 +125,10 @@ function cutTooDeep(mechanism: Mechanism, state: JobState, { data }: Trouble): O
   return { state: withLook(mechanism, state, 'release', bond.id) };
 }
 
-/** Heat and solvent are for bonds; what else will not lift is only recorded. */
+/**
+ * Only a bond is helped by heat or solvent: for any other joint that will not lift the trouble is recorded, and no
+ * step is added.
+ */
 function withStep(
   mechanism: Mechanism,
   state: JobState,

@@ -1,6 +1,6 @@
 import type { BenchEvent, EventType } from './events.ts';
 
-/** What is said beside the work: an undo passes over it. */
+/** Events that are said beside the work, as notes: an undo skips them and takes back the last work. */
 const ASIDE: ReadonlySet<EventType> = new Set<EventType>([
   'note',
   'undo',
@@ -13,7 +13,7 @@ const ASIDE: ReadonlySet<EventType> = new Set<EventType>([
   'heat-reading',
 ]);
 
-/** What happened to the air and the device and can't be unsaid: heat and solvent. */
+/** Heat and solvent can't be undone: the device is warm and the vapour is in the air whatever the record says. */
 const PHYSICS: ReadonlySet<EventType> = new Set<EventType>(['heat-on', 'heat-off', 'solvent', 'aired']);
 
 /** Can this be taken back by an undo? */

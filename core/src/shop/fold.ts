@@ -76,7 +76,10 @@ export function withShopEvent(shop: Shop, event: ShopEvent): ShopOutcome {
   return problem ? { problem } : withTaken(shop, event);
 }
 
-/** What only a lead may say. It judges new events only: what was accepted once is accepted for good. */
+/**
+ * What only a lead may say. It judges new events only, because the answer to an accepted one has promised that it
+ * stays.
+ */
 function notAllowed({ people }: Shop, event: ShopEvent): string | null {
   if (event.type === 'person') return personProblem(people, event.data, event.by);
   if (event.type !== 'limits' || roleOf(people, event.by) === 'lead') return null;

@@ -38,7 +38,7 @@ export type Answer =
   | { readonly value: unknown }
   | { readonly refused: string; readonly errors: readonly FieldError[]; readonly status?: number };
 
-/** Work in hand comes first: what is only computed waits for a core that nobody needs. */
+/** A patient thread runs at low priority, so that recording the work in hand never waits for what is only computed. */
 if (isPatient(workerData)) setPriority(constants.priority.PRIORITY_LOW);
 
 function isPatient(given: unknown): boolean {

@@ -1,6 +1,6 @@
 import type { Context } from 'hono';
 
-/** JSON that is written already: nobody reads and writes it again. */
+/** Answers with JSON that is text already, so that it is not parsed and written once more. */
 export function jsonAnswer(
   context: Context,
   json: string | Uint8Array<ArrayBuffer>,

@@ -30,7 +30,7 @@ export function carryBesideWork({ $client: db }: Db, carry: (path: string) => Pr
   return () => clearInterval(timer);
 }
 
-/** Carries over what nobody reads or writes just now; never waits for anybody. */
+/** Carries the log over into the database as far as that is possible without waiting for a reader or a writer. */
 export function carryOver(path: string): void {
   const db = new Database(path, { fileMustExist: true });
   try {

@@ -31,7 +31,7 @@ export function openDatabase(folder: string): Db {
   }
 }
 
-/** One by one: to make all at once never ends where the file system makes none. */
+/** Makes the folders one by one: Node's recursive way never returns below a file system that makes none, as /proc. */
 function make(folder: string): void {
   if (!existsSync(folder)) {
     make(dirname(folder));

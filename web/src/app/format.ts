@@ -17,7 +17,7 @@ export function countdown(seconds: number): string {
 const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 
-/** A broken moment breaks only itself. */
+/** A moment that can't be read is shown as *no time*, so that one bad event does not take the whole record down. */
 function shown(format: Intl.DateTimeFormat, at: string | number | Date): string {
   const moment = new Date(at);
   return Number.isNaN(moment.getTime()) ? 'no time' : format.format(moment);

@@ -1,18 +1,5 @@
-import { type EventData, ONLY_BENCH } from '@nibrel/core/job';
-import {
-  type Does,
-  doneStep,
-  doneUntil,
-  elapsed_s,
-  isWatched,
-  nextPress,
-  nextScrew,
-  opFor,
-  testAnswer,
-  waitLeft_s,
-  withNewScrews,
-} from '@nibrel/core/in-hand';
-import { useTellShop } from '../kit/tell-shop.ts';
+import { isDrying, ONLY_BENCH } from '@nibrel/core/job';
+import { doneStep, doneUntil, elapsed_s, isWatched, opFor, waitLeft_s, withNewScrews } from '@nibrel/core/in-hand';
 import type { Op } from '@nibrel/core/drafts';
 import { opWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
@@ -41,6 +28,7 @@ import { NotTaken } from '../job/not-taken.tsx';
 import { Stopped } from '../job/stopped.tsx';
 import { shownOf } from '../job/shown.ts';
 import { TopBand } from './top-band.tsx';
+import { usePresses } from './use-presses.ts';
 
 /** At the bench: one repair, from the plan to the record. */
 export function BenchView() {
@@ -55,7 +43,6 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const [look, setLook] = useState(0);
   const [flippedFor, setFlippedFor] = useState<string | null>(null);
   const [until, setUntil] = useState<readonly Op[] | null>(null);
-  const tell = useTellShop();
   useWakeLock();
 
   // somebody else's solvent counts here as well, and whoever heats next airs it
@@ -66,7 +53,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const busy = bench.unsaved !== null && bench.unsaved.type !== 'heat-reading';
   const { ahead } = bench;
   const ops = ahead?.ops ?? [];
-  const drying = state.wet !== null && state.wet.decided === null && ahead !== null;
+  const drying = isDrying(state) && ahead !== null;
   const held = state.stopped !== null || state.ended !== null;
   const op = ops[0];
   const shownOp = look > 0 ? ops[Math.min(look, ops.length - 1)] : op;
@@ -84,47 +71,20 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const joint = map.joints.find((each) => each.id === shownOp?.joint);
   const tray = joint?.type === 'clip' && joint.eject ? joint.holds[0] : undefined;
   const { hand, atHand } = useHand({ bench, map, state, op, isNow: look === 0, side, now });
-  const press = nextPress(mechanism, state, ahead, now, atHand);
+  const { label, step, endWait, test, layOne } = usePresses({
+    job: { bench, mechanism, state },
+    atHand,
+    now,
+    isBusy: busy,
+    look,
+    onLook: setLook,
+    onAsk: setPanel,
+  });
   useSpokenStep(hand?.spoken ?? (words ? `${words.title}. ${words.thing}` : ''));
   const alarm = hand?.alarm ?? null;
   useEffect(() => {
     if (alarm) sound('time-up');
   }, [alarm]);
-  const act = async (does: Does) => {
-    switch (does.kind) {
-      case 'go':
-        return navigate(`/jobs/${state.job.id}/${does.to}`);
-      case 'ask':
-        return setPanel(does.about);
-      case 'nothing':
-        return sound('refused');
-      case 'say': {
-        for (const said of does.events) if (!(await bench.say(said))) return;
-        if (does.source) tell.mutate({ type: 'source', data: does.source });
-        if (does.events.some(({ type }) => type === 'finish')) return navigate(`/jobs/${state.job.id}/record`);
-      }
-    }
-  };
-  const step = () => {
-    // while it is not known what comes next, nothing does
-    if (held || busy || !ahead) return;
-    if (look !== 0) return setLook(0);
-    // asked at this very moment: the page's clock ticks a little behind
-    const pressed = nextPress(mechanism, state, ahead, Date.now(), atHand);
-    if (!pressed.isAllowed) return sound('refused');
-    void act(pressed.does);
-  };
-  const endWait = () => {
-    if (press.endsWait) void act(press.endsWait);
-  };
-  const test = (result: EventData['test']['result']) => {
-    const answer = op && testAnswer(state, op, result);
-    if (answer) void bench.say(answer);
-  };
-  const layOne = () => {
-    const screw = nextScrew(mechanism, state, op);
-    if (screw) void bench.say(screw);
-  };
   const upTo = (op: Op) => {
     const done = doneUntil(op, ops);
     if (done.length > 0) setUntil(done);
@@ -237,7 +197,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               lookahead={Math.max(0, look)}
               left={ops.length}
               waitLeft={look === 0 ? waitLeft : null}
-              label={busy ? 'Saving' : press.label}
+              label={busy ? 'Saving' : label}
               busy={busy}
               hand={look === 0 ? hand : null}
               onStep={step}
@@ -249,7 +209,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               known={ahead !== null}
               planning={bench.planning}
               drying={drying}
-              label={press.label}
+              label={label}
               onStep={step}
               onDecision={(what, text) => bench.send('decision', { about: 'left-open', what, text })}
               onTest={(test) => void bench.send('test', test)}

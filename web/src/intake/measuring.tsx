@@ -19,7 +19,10 @@ interface MeasuringProps {
   onMeasure(measure: EventData['measure']): void;
 }
 
-/** Thickness now against the map's: it can add a stop, and never clears one. */
+/**
+ * Thickness now against the map's: a figure over the limit adds a stop; one below it never clears a stop, because what
+ * the eye finds counts more.
+ */
 export function Measuring({ map, state, onMeasure }: MeasuringProps) {
   const { field, pick, sent, setValue } = useFields(schema, { what: 'device', thickness_mm: '' });
   const cells = map.parts.filter((each) => each.kind === 'battery');

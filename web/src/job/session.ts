@@ -192,7 +192,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
           const { events } = await api.events(id);
           if (!isBehind()) fold(events);
         } catch {
-          // asked again soon, and at the next change
+          // nothing is lost: it is asked for again every so often, and at the next change that the server tells of
         }
       },
 

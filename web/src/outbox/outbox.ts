@@ -70,7 +70,7 @@ export class Outbox {
     }
   }
 
-  /** Whoever sent it has read why it was not taken. */
+  /** Forgets a letter that came back, once somebody has read why. */
   understood(id: string): void {
     this.#change(({ returned }) => ({ returned: returned.filter(({ letter }) => letter.id !== id) }));
   }

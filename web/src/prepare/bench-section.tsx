@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { Ahead } from '@nibrel/core/in-hand';
-import { type EventData, isPrepared, targetsForNow } from '@nibrel/core/job';
+import { type EventData, isDrying, isPrepared, targetsForNow } from '@nibrel/core/job';
 import { chosenPart, isAccepted } from '@nibrel/core/parts';
 import { partName, plural } from '@nibrel/core/words';
 import { settled } from '@nibrel/core/policy';
@@ -115,8 +115,7 @@ const WAITS: Readonly<Record<string, string>> = {
 function gapsOf({ map, state }: OpenJob, ahead: Ahead, shop: ShopNow | undefined): string[] {
   const tools = kitOf({ map, plan: ahead.plan, shop })?.tools.filter((each) => !each.owned) ?? [];
   // a wet device has its battery taken off before anybody knows what it needs
-  const drying = state.wet !== null && state.wet.decided === null;
-  const wanted = drying ? [] : state.targets.flatMap((each) => ('replace' in each ? [each.replace] : []));
+  const wanted = isDrying(state) ? [] : state.targets.flatMap((each) => ('replace' in each ? [each.replace] : []));
   const parts = wanted.filter((mapPart) => {
     const part = chosenPart(state.parts, mapPart);
     return !part || !isAccepted(part);

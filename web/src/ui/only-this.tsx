@@ -7,7 +7,7 @@ interface OnlyThisProps {
   readonly broken: ReactNode;
 }
 
-/** What can't be shown breaks only itself: the rest of the page stands. */
+/** Shows a note in place of what can't be drawn, so that one bad event does not take the whole page down. */
 export function OnlyThis({ children, broken }: OnlyThisProps) {
   return <ErrorBoundary fallback={broken}>{children}</ErrorBoundary>;
 }

@@ -1,3 +1,4 @@
+import { opId } from '@nibrel/core/drafts';
 import Joi from 'joi';
 import { type DoneStep, type JobState, refusal } from '@nibrel/core/job';
 import { type Mechanism, namedNeed, type NamedOp, numberedOp, possibleNow, unmetFor } from '@nibrel/core/holds';
@@ -90,7 +91,7 @@ export function OtherStepPanel({ mechanism, state, open, onClose, onDone }: Othe
 /** An operation of the lists as one that was done: without what the lists say about it. */
 function stepOf({ kind, joint, part, onto }: NamedOp): DoneStep {
   return {
-    id: `${kind}:${joint ?? part}`,
+    id: opId(kind, joint ?? part),
     kind,
     ...(joint === undefined ? {} : { joint }),
     ...(part === undefined ? {} : { part }),

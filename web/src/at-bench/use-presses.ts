@@ -1,0 +1,64 @@
+import type { EventData } from '@nibrel/core/job';
+import { type AtHand, type Does, nextPress, nextScrew, testAnswer } from '@nibrel/core/in-hand';
+import { useNavigate } from 'react-router';
+import { sound } from '../job/feedback.ts';
+import type { OpenJob } from '../job/job-frame.tsx';
+import { useTellShop } from '../kit/tell-shop.ts';
+
+interface Pressing {
+  readonly job: Pick<OpenJob, 'bench' | 'mechanism' | 'state'>;
+  readonly atHand: AtHand;
+  readonly now: number;
+  readonly isBusy: boolean;
+  /** 0: the step in hand; else looked back or ahead from it */
+  readonly look: number;
+  onLook(look: number): void;
+  onAsk(about: 'transplant' | 'wet'): void;
+}
+
+/** Does what the core says of a press: nothing is decided here. */
+export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pressing) {
+  const { bench, mechanism, state } = job;
+  const { ahead } = bench;
+  const op = ahead?.ops[0];
+  const navigate = useNavigate();
+  const tell = useTellShop();
+  const press = nextPress(mechanism, state, ahead, now, atHand);
+
+  const act = async (does: Does) => {
+    switch (does.kind) {
+      case 'go':
+        return navigate(`/jobs/${state.job.id}/${does.to}`);
+      case 'ask':
+        return onAsk(does.about);
+      case 'nothing':
+        return sound('refused');
+      case 'say': {
+        for (const said of does.events) if (!(await bench.say(said))) return;
+        if (does.source) tell.mutate({ type: 'source', data: does.source });
+        if (does.events.some(({ type }) => type === 'finish')) return navigate(`/jobs/${state.job.id}/record`);
+      }
+    }
+  };
+  const step = () => {
+    // while it is not known what comes next, nothing does
+    if (isBusy || !ahead || state.stopped || state.ended) return;
+    if (look !== 0) return onLook(0);
+    // asked at this very moment: the page's clock ticks a little behind
+    const pressed = nextPress(mechanism, state, ahead, Date.now(), atHand);
+    if (!pressed.isAllowed) return sound('refused');
+    void act(pressed.does);
+  };
+  const endWait = () => {
+    if (press.endsWait) void act(press.endsWait);
+  };
+  const test = (result: EventData['test']['result']) => {
+    const answer = op && testAnswer(state, op, result);
+    if (answer) void bench.say(answer);
+  };
+  const layOne = () => {
+    const screw = nextScrew(mechanism, state, op);
+    if (screw) void bench.say(screw);
+  };
+  return { label: press.label, step, endWait, test, layOne };
+}
