@@ -41,6 +41,11 @@ export class Driven {
     return driven;
   }
 
+  /** of its bench */
+  get address(): string {
+    return `${this.#url.replace('/api/v1', '')}/jobs/${this.id}`;
+  }
+
   async line(): Promise<Line> {
     return (await (await fetch(`${this.#url}/jobs/${this.id}`)).json()) as Line;
   }

@@ -1,6 +1,9 @@
+import type { Driven } from './drive.ts';
 import { expect, type Page } from '@playwright/test';
 
 export const operation = (page: Page) => page.getByRole('region', { name: 'Operation' });
+
+export const heading = (page: Page) => operation(page).getByRole('heading', { level: 1 });
 
 /** Says who is at the bench. */
 export async function here(page: Page, name: string) {
@@ -90,4 +93,20 @@ export async function prepare(page: Page, charge: string) {
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await page.keyboard.press('Space');
   await page.waitForURL(/\/jobs\/[^/]+$/);
+}
+
+/** Takes in a repair and says who is here. */
+export async function takeIn(page: Page, url: string, map: string, part: string, title: string) {
+  await page.goto(`${url}/new?map=${map}&part=${part}`);
+  await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
+  await page.getByRole('textbox', { name: 'Job number' }).fill(title);
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/intake');
+  await here(page, 'Ines');
+}
+
+/** At the bench of a repair that was driven there. */
+export async function openBench(page: Page, job: Driven) {
+  await page.goto(job.address);
+  await here(page, 'Ines');
 }

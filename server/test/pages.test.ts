@@ -35,4 +35,10 @@ describe('pages', () => {
     expect(missing(pages, /\]\(([^)\s]+)\)/g, (file) => [dirname(file)])).toEqual([]);
     expect(missing(pages, /`((?:core|server|web|demo|e2e|scripts|docs)\/[\w./-]+)`/g, () => [root])).toEqual([]);
   });
+
+  it('and every room of the core is in the table of how it works', () => {
+    const table = readFileSync(join(root, 'docs/how-it-works.md'), 'utf8');
+    const rooms = readdirSync(join(root, 'core/src'));
+    expect(rooms.filter((room) => !table.includes(`\`${room}\``))).toEqual([]);
+  });
 });
