@@ -18,6 +18,14 @@ export const DESK: PoolSize = { threads: 1, queue: 40, isPatient: false };
 /** Past its own limit a request gets this long to check its input and to write down the best it found. */
 const GRACE_MS = 15_000;
 
+/**
+ * The pool first tries to `require` the worker, which is a module. Where Node allows that, and the thread is ended while
+ * it does, Node 20 ends the whole process (*v8::Module::IsGraphAsync*). Without it the worker is imported, which is safe.
+ */
+const NO_REQUIRE_OF_MODULES = (process.features as { require_module?: boolean }).require_module
+  ? ['--no-experimental-require-module']
+  : [];
+
 /** Threads behind a short queue. Health, jobs and single events never come here. */
 export class ComputePool {
   readonly #pool;
@@ -32,6 +40,7 @@ export class ComputePool {
       maxThreads: size.threads,
       workerData: { isPatient: size.isPatient },
       resourceLimits: { maxOldGenerationSizeMb: 2048 },
+      execArgv: NO_REQUIRE_OF_MODULES,
     });
   }
 
