@@ -10,6 +10,7 @@ import { MOST_PHOTO_BYTES } from '@nibrel/core/photos';
 import { ComputePool, DESK } from './compute/pool.ts';
 import { Prospects } from './compute/prospects.ts';
 import { MOST_BYTES, tooLarge } from './http/body.ts';
+import { jsonAnswer } from './http/answer.ts';
 import { Changes } from './http/changes.ts';
 import { onlyFromHere, secured } from './http/guard.ts';
 import { openApi } from './http/openapi.ts';
@@ -87,7 +88,8 @@ export function createApp(options: AppOptions): NibrelApp {
   api.use(signedInOnly(network));
   api.use(limitedBody);
   api.get('/health', (context) => context.json({ status: 'ok' }));
-  api.get('/openapi.json', (context) => context.json(openApi()));
+  let description: string | undefined;
+  api.get('/openapi.json', (context) => jsonAnswer(context, (description ??= JSON.stringify(openApi()))));
   api.route('/session', sessionRoutes(network, shop));
   api.route('/changes', changeRoutes(changes));
   api.route('/device-maps', deviceMapRoutes(maps, pool, desk, stamp));

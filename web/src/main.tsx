@@ -2,9 +2,9 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { setNonce } from 'get-nonce';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
-import { followChanges } from './app/queries.ts';
+import { followChanges, sessionQuery } from './app/queries.ts';
 import { SignInFirst } from './sign-in.tsx';
-import { resumeLetters } from './outbox/index.ts';
+import { outbox, resumeLetters } from './outbox/index.ts';
 import { routes } from './routes.tsx';
 import { followTheme } from './app/settings.ts';
 import './app/styles.css';
@@ -20,6 +20,10 @@ const queries = new QueryClient({
 });
 
 followChanges(queries);
+// whoever is signed out is asked to sign in; what waits is sent then
+outbox.state.subscribe(({ signedOut }, before) => {
+  if (signedOut && !before.signedOut) void queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+});
 void resumeLetters();
 
 createRoot(document.getElementById('root')!).render(

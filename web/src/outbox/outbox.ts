@@ -15,6 +15,8 @@ export interface OutboxState {
   readonly waiting: readonly Letter[];
   /** the server does not answer; it is tried again and again */
   readonly unreachable: boolean;
+  /** nobody is signed in any more: it goes on once somebody is */
+  readonly signedOut: boolean;
   /** letters of a window that is gone, which the server did not take */
   readonly returned: readonly { readonly letter: Letter; readonly problem: string }[];
 }
@@ -42,7 +44,12 @@ const RETRY_MS = 1500;
  * were asked for; each is on the shelf until it was answered, and is sent again for as long as nobody answers.
  */
 export class Outbox {
-  readonly state: StoreApi<OutboxState> = createStore(() => ({ waiting: [], unreachable: false, returned: [] }));
+  readonly state: StoreApi<OutboxState> = createStore(() => ({
+    waiting: [],
+    unreachable: false,
+    signedOut: false,
+    returned: [],
+  }));
   readonly #options: OutboxOptions;
   readonly #queues = new Map<string, PQueue>();
   readonly #stopped = new AbortController();
@@ -108,16 +115,18 @@ export class Outbox {
         factor: 1,
         signal: this.#stopped.signal,
         onFailedAttempt: ({ error }) => {
-          if (!isRefusal(error)) this.#change(() => ({ unreachable: true }));
+          if (isRefusal(error)) return;
+          const signedOut = error instanceof Refused && error.status === 401;
+          this.#change(() => ({ signedOut, unreachable: !signedOut }));
         },
         shouldRetry: ({ error }) => !isRefusal(error),
       });
-      this.#change(() => ({ unreachable: false }));
+      this.#change(() => ANSWERED);
       const rejected = answer.rejected.find((each) => each.id === id);
       return rejected ? { problem: rejected.problem } : { revision: answer.revision };
     } catch (error) {
       if (this.#stopped.signal.aborted) return null;
-      this.#change(() => ({ unreachable: false }));
+      this.#change(() => ANSWERED);
       return { problem: (error as Error).message };
     }
   }
@@ -126,6 +135,8 @@ export class Outbox {
     this.state.setState(change(this.state.getState()));
   }
 }
+
+const ANSWERED = { unreachable: false, signedOut: false };
 
 /** Asked later these may be taken: nobody is signed in, or the server has too much to do. */
 const LATER: readonly number[] = [401, 408, 429];

@@ -5,19 +5,17 @@ import { Trouble } from '../ui/caution.tsx';
 import { outbox, useOutbox } from './index.ts';
 import type { Letter } from './shelf.ts';
 
-/** The server does not answer: what waits for it, which is shown nowhere as done. */
+/** The server does not answer, or nobody is signed in: what waits for that, which is shown nowhere as done. */
 export function Waiting() {
   const isUnreachable = useOutbox(({ unreachable }) => unreachable);
+  const isSignedOut = useOutbox(({ signedOut }) => signedOut);
   const count = useOutbox(({ waiting }) => waiting.length);
-  if (!isUnreachable) return null;
+  if (!isUnreachable && !isSignedOut) return null;
   return (
-    <Trouble title="The server does not answer">
-      <p>Nothing more is shown as done until it does. Trying again by itself.</p>
+    <Trouble title={isSignedOut ? 'Sign in again' : 'The server does not answer'}>
+      <p>Nothing more is shown as done until {isSignedOut ? 'you have' : 'it does. Trying again by itself'}.</p>
       {count > 0 && (
-        <p>
-          {plural(count, 'entry', 'entries')} not saved yet, waiting: kept in this browser, and sent as soon as the
-          server answers.
-        </p>
+        <p>{plural(count, 'entry', 'entries')} not saved yet, waiting: kept in this browser, and sent then.</p>
       )}
     </Trouble>
   );
