@@ -106,6 +106,40 @@ describe('what is read off it', () => {
     }
   });
 
+  it('refuses a layer that vanishes, by name', () => {
+    for (const [field, value] of [
+      ['thickness_mm', 1e-300],
+      ['k', 5e-324],
+      ['rho', 0],
+      ['cp', 1e-12],
+    ] as const) {
+      const layers = [{ k: 1, rho: 1000, cp: 1000, thickness_mm: 1, [field]: value }];
+      const { error } = heatRequest.validate({ ...front, layers });
+      expect(error?.message, field).toContain(`layers[0].${field}`);
+    }
+  });
+
+  it('counts the time to work from the end of heating also where nothing heats: it came warm', () => {
+    const cooling = { ...front, source: { kind: 'none' }, initial_C: 70, far: front.after } as const;
+    const atOnce = heatThrough({ ...cooling, heat_s: 0 }).workingTime_s!;
+    expect(atOnce).toBeGreaterThan(60);
+    expect(heatThrough({ ...cooling, heat_s: 40 }).workingTime_s!).toBeCloseTo(atOnce - 40, 1);
+    expect(heatThrough({ ...cooling, heat_s: 800 }).workingTime_s).toBe(0);
+  });
+
+  it('has no error of energy where nothing flows, and one of the heat that was exchanged where it only moves inside', () => {
+    const sheet = { ...front, layers: [{ material: 'glass', thickness_mm: 1 }], far: { h_W_m2K: 0, temp_C: 22 } };
+    const probes = [{ id: 'sheet', layer: 0, fraction: 0.5 }];
+    const pack = (temp_C: number) => ({ kind: 'pack', temp_C, capacity_J_m2K: 4000, contact_W_m2K: 250 }) as const;
+    const whole = { ...sheet, probes, bond: undefined, limits: [], heat_s: 900 };
+    // a pack and an insulated sheet share their heat, and nothing passes a face
+    const shared = heatThrough({ ...whole, source: pack(75) });
+    expect(shared.probes['sheet']!.at(-1)).toBeGreaterThan(30);
+    expect(shared.energyError).toBeLessThan(1e-9);
+    expect(heatThrough({ ...whole, source: pack(22) }).energyError).toBe(0);
+    expect(heatThrough({ ...whole, source: { kind: 'none' } }).energyError).toBe(0);
+  });
+
   it('does not depend on how a layer is cut in two', () => {
     const [first, ...others] = front.layers;
     const halves = { ...first!, thickness_mm: first!.thickness_mm / 2 };

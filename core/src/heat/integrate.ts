@@ -16,6 +16,8 @@ const STEP_ERROR_C = 2e-3;
 export interface Passed {
   in: number;
   out: number;
+  /** what crossed either face, whichever way it went */
+  crossed: number;
 }
 
 /**
@@ -25,7 +27,7 @@ export interface Passed {
  */
 export class Integration {
   readonly temps: Float64Array;
-  readonly passed: Passed = { in: 0, out: 0 };
+  readonly passed: Passed = { in: 0, out: 0, crossed: 0 };
   readonly #slab: Slab;
   #step: number;
   readonly #k1: Float64Array;
@@ -103,8 +105,11 @@ export class Integration {
   #sumFlows(dt: number): void {
     const slab = this.#slab;
     const [now, stage, next] = [this.temps, this.#stage, this.#next];
-    this.passed.in += dt * (W * (slab.flowIn(now) + slab.flowIn(stage)) + D * slab.flowIn(next));
-    this.passed.out += dt * (W * (slab.flowOut(now) + slab.flowOut(stage)) + D * slab.flowOut(next));
+    const inwards = dt * (W * (slab.flowIn(now) + slab.flowIn(stage)) + D * slab.flowIn(next));
+    const outwards = dt * (W * (slab.flowOut(now) + slab.flowOut(stage)) + D * slab.flowOut(next));
+    this.passed.in += inwards;
+    this.passed.out += outwards;
+    this.passed.crossed += Math.abs(inwards) + Math.abs(outwards);
   }
 
   #pushOutside(s: number): void {

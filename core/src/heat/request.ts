@@ -50,10 +50,12 @@ const temp_C = Joi.number().min(-273.15).max(5000);
 const h = Joi.number().min(0).max(1e12);
 const contact = Joi.number().greater(0).max(1e12);
 const id = Joi.string().min(1).max(200);
+/** Far below any material in SI units, and thinner than any atom in millimetres: below it figures are lost. */
+const LEAST = 1e-9;
 const thickness_mm = Joi.number()
-  .greater(0)
+  .min(LEAST)
   .max(1e6)
-  .messages({ 'number.greater': '{{#label}} must be more than 0 mm: a layer has a thickness' });
+  .messages({ 'number.min': '{{#label}} must be more than 0 mm, {{#limit}} mm at the least: a layer has a thickness' });
 const face = Joi.object({ h_W_m2K: h.required(), temp_C: temp_C.required() }).unknown(true);
 
 const layer = Joi.object({
@@ -61,9 +63,9 @@ const layer = Joi.object({
     .max(100)
     .custom((name: string, helpers) => (materialNamed(name) ? name : helpers.error('material.none')))
     .messages({ 'material.none': `{{#label}} must be one of ${MATERIALS.map((each) => each.id).join(', ')}` }),
-  k: Joi.number().greater(0).max(1e9),
-  rho: Joi.number().greater(0).max(1e6),
-  cp: Joi.number().greater(0).max(1e6),
+  k: Joi.number().min(LEAST).max(1e9),
+  rho: Joi.number().min(LEAST).max(1e6),
+  cp: Joi.number().min(LEAST).max(1e6),
   thickness_mm: thickness_mm.required(),
 })
   .xor('material', 'k')

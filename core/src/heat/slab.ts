@@ -88,6 +88,18 @@ export class Slab {
     return sum;
   }
 
+  /** J/m²K */
+  get heldPerKelvin(): number {
+    return this.capacity.reduce((sum, each) => sum + each, 0);
+  }
+
+  /** Heat that cells have gained or lost between two moments, each for itself, J/m². */
+  shifted(before: Float64Array, after: Float64Array): number {
+    let sum = 0;
+    for (let cell = 0; cell < this.size; cell++) sum += this.capacity[cell]! * Math.abs(after[cell]! - before[cell]!);
+    return sum;
+  }
+
   /** What a probe reads, its faces among it. */
   read(temps: Float64Array, reading: ProbeWeights): number {
     const cells = this.size - this.#lead;

@@ -7,7 +7,7 @@ import { probeWeights, type Stack, stackOf } from './stack.ts';
 export interface HeatResult {
   readonly times_s: readonly number[];
   readonly probes: Readonly<Record<string, readonly number[]>>;
-  /** share of the heat that passed the faces for which the balance does not account */
+  /** share of the heat that was exchanged for which the balance does not account; 0 where next to none was */
   readonly energyError: number;
   /** when the bond was first soft; null where it never was */
   readonly ready_s: number | null;
@@ -22,6 +22,9 @@ export interface HeatResult {
 const DESTRUCTIVE_C = 150;
 /** Nothing conducts better than a few thousand W/m·K. */
 const BELIEVABLE_K = 5000;
+
+/** What differences below this would store and drive through the faces is no heat to speak of: it drowns in rounding. */
+const AT_REST_K = 1e-9;
 
 /** Moments shown: evenly over the whole time, and closer together after the source comes and goes. */
 const EVEN = 200;
@@ -40,7 +43,8 @@ export interface Phase {
  */
 export function heatThrough(request: HeatRequest, past: readonly Phase[] = []): HeatResult {
   const { source, after, far, initial_C, total_s, probes } = request;
-  const heat_s = source.kind === 'none' ? 0 : Math.min(request.heat_s, total_s);
+  const until_s = Math.min(request.heat_s, total_s);
+  const heat_s = source.kind === 'none' ? 0 : until_s;
   const stack = stackOf(request.layers);
   const readings = probes.map((probe) => probeWeights(stack, probe));
   const times_s = momentsOf(heat_s, total_s);
@@ -61,13 +65,13 @@ export function heatThrough(request: HeatRequest, past: readonly Phase[] = []): 
   let slab = new Slab(stack, heat_s > 0 ? heating : meetingOf({ kind: 'none' }, after), far);
   let run = new Integration(slab, start, total_s * 1e-9);
   let balance = 0;
-  let moved = 0;
-  let stored = slab.stored(start);
-  const close = () => {
-    const now = slab.stored(run.temps);
-    balance += run.passed.in - run.passed.out - (now - stored);
-    moved += Math.abs(run.passed.in) + Math.abs(run.passed.out) + Math.abs(now - stored);
-    stored = now;
+  let exchanged = 0;
+  let negligible = 0;
+  let before = start.slice();
+  const close = (seconds: number) => {
+    balance += run.passed.in - run.passed.out - (slab.stored(run.temps) - slab.stored(before));
+    exchanged += run.passed.crossed + slab.shifted(before, run.temps);
+    negligible += AT_REST_K * (slab.heldPerKelvin + (slab.front + slab.back) * seconds);
   };
   const note = () => readings.forEach((reading, index) => values[index]!.push(slab.read(run.temps, reading)));
 
@@ -76,14 +80,14 @@ export function heatThrough(request: HeatRequest, past: readonly Phase[] = []): 
     run.advance(times_s[moment]! - times_s[moment - 1]!);
     note();
     if (heat_s > 0 && times_s[moment] === heat_s && heat_s < total_s) {
-      close();
+      close(heat_s);
       const temps = run.temps.slice(lead);
       slab = new Slab(stack, meetingOf({ kind: 'none' }, after), far);
-      stored = slab.stored(temps);
+      before = temps.slice();
       run = new Integration(slab, temps, total_s * 1e-9);
     }
   }
-  close();
+  close(heat_s < total_s ? total_s - heat_s : total_s);
 
   const series = new Map(probes.map(({ id }, index) => [id, values[index]!]));
   const bond = request.bond && series.get(request.bond.probe);
@@ -95,10 +99,10 @@ export function heatThrough(request: HeatRequest, past: readonly Phase[] = []): 
   return {
     times_s,
     probes: Object.fromEntries(series),
-    energyError: moved > 0 ? Math.abs(balance) / moved : 0,
+    energyError: exchanged > negligible ? Math.abs(balance) / exchanged : 0,
     ready_s,
     limit_s: reached.length > 0 ? Math.min(...reached) : null,
-    workingTime_s: bond && ready_s !== null ? workingTime(times_s, bond, soften_C, heat_s, ready_s) : null,
+    workingTime_s: bond && ready_s !== null ? workingTime(times_s, bond, soften_C, until_s, ready_s) : null,
     warnings: warningsOf(request),
   };
 }
