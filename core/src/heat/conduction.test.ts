@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { coefficient, eigenvalue, planeWall } from '../../test/plane-wall.ts';
-import { type HeatRequest, heatThrough, materialNamed } from './index.ts';
+import { readAt } from '../../test/read-at.ts';
+import { type HeatRequest, materialNamed } from './index.ts';
 
 /** Within this of the exact solution (docs/http.md, compute/heat). */
 const NEAR_C = 0.2;
@@ -31,14 +32,6 @@ function scaledErfc(x: number): number {
   return 1 / (Math.sqrt(Math.PI) * (x + fraction));
 }
 
-const at = (request: HeatRequest, id: string, time_s: number) => {
-  const { times_s, probes } = heatThrough(request);
-  const right = times_s.findIndex((each) => each >= time_s);
-  const [t, v] = [times_s, probes[id]!];
-  if (right <= 0) return v[0]!;
-  return v[right - 1]! + ((time_s - t[right - 1]!) / (t[right]! - t[right - 1]!)) * (v[right]! - v[right - 1]!);
-};
-
 /** One thick layer, of which only the first part ever gets warm. */
 function halfSpace(
   more: Partial<HeatRequest>,
@@ -66,13 +59,13 @@ describe('conduction, against closed forms', () => {
     for (const depth of [0.05, 0.2, 0.68, 1.5]) {
       for (const days of [1, 10, 60]) {
         const exact = -15 + 35 * erf(depth / (2 * Math.sqrt(alpha * days * 86_400)));
-        expect(Math.abs(at(halfSpace({}, depth, 8), 'depth', days * 86_400) - exact)).toBeLessThan(NEAR_C);
+        expect(Math.abs(readAt(halfSpace({}, depth, 8), 'depth', days * 86_400) - exact)).toBeLessThan(NEAR_C);
       }
     }
   });
 
   it('soil at 20 °C, −15 °C for 60 days: 0 °C at 0.68 m (Incropera & DeWitt, ch. 5 worked example, from memory)', () => {
-    expect(Math.abs(at(halfSpace({}, 0.68, 8), 'depth', 60 * 86_400))).toBeLessThan(0.3);
+    expect(Math.abs(readAt(halfSpace({}, 0.68, 8), 'depth', 60 * 86_400))).toBeLessThan(0.3);
   });
 
   it('half space with convection (Incropera & DeWitt, ch. 5)', () => {
@@ -86,7 +79,7 @@ describe('conduction, against closed forms', () => {
       const [a, b] = [x / (2 * root), (h * root) / 1.4];
       // exp(hx/k + h²αt/k²)·erfc(a + b) = exp(−a²)·scaledErfc(a + b)
       const share = 1 - erf(a) - Math.exp(-a * a) * scaledErfc(a + b);
-      expect(Math.abs(at(request, 'depth', time) - (20 + 60 * share))).toBeLessThan(NEAR_C);
+      expect(Math.abs(readAt(request, 'depth', time) - (20 + 60 * share))).toBeLessThan(NEAR_C);
     }
   });
 
@@ -117,8 +110,8 @@ describe('conduction, against closed forms', () => {
       for (const time of [2, 10, 25, 60, 150]) {
         const Fo = (time * k) / (rho * cp * L * L);
         const exact = (x: number) => 100 * planeWall(Bi, Fo, x);
-        expect(Math.abs(at(request, 'middle', time) - exact(0))).toBeLessThan(NEAR_C);
-        expect(Math.abs(at(request, 'face', time) - exact(1))).toBeLessThan(NEAR_C);
+        expect(Math.abs(readAt(request, 'middle', time) - exact(0))).toBeLessThan(NEAR_C);
+        expect(Math.abs(readAt(request, 'face', time) - exact(1))).toBeLessThan(NEAR_C);
       }
     }
   });
@@ -143,9 +136,9 @@ describe('conduction, against closed forms', () => {
     const q = 48 / (1 / 400 + resistances.reduce((sum, each) => sum + each, 0) + 1 / 10);
     let temp = 70 - q / 400;
     layers.forEach((_, layer) => {
-      expect(at(request, `${layer} 0`, 1e5)).toBeCloseTo(temp, 3);
+      expect(readAt(request, `${layer} 0`, 1e5)).toBeCloseTo(temp, 3);
       temp -= q * resistances[layer]!;
-      expect(at(request, `${layer} 1`, 1e5)).toBeCloseTo(temp, 3);
+      expect(readAt(request, `${layer} 1`, 1e5)).toBeCloseTo(temp, 3);
     });
   });
 
@@ -165,9 +158,9 @@ describe('conduction, against closed forms', () => {
     const rate = 200 * (1 / 2700 + 1 / 5000);
     for (const time of [2, 10, 40, 200]) {
       const exact = end + (20 - end) * Math.exp(-rate * time);
-      expect(Math.abs(at(request, 'lump', time) - exact)).toBeLessThan(0.02);
+      expect(Math.abs(readAt(request, 'lump', time) - exact)).toBeLessThan(0.02);
     }
     // taken away, and insulated: it stays as warm as it was
-    expect(at(request, 'lump', 400)).toBeCloseTo(at(request, 'lump', 200), 4);
+    expect(readAt(request, 'lump', 400)).toBeCloseTo(readAt(request, 'lump', 200), 4);
   });
 });

@@ -1,15 +1,8 @@
 import { FRONT_ON_PLATE } from '../../test/phone-stack.ts';
+import { readAt } from '../../test/read-at.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heatRequest, type HeatRequest, heatThrough, materialNamed, MATERIALS } from './index.ts';
-
-const at = (request: HeatRequest, id: string, time_s: number) => {
-  const { times_s, probes } = heatThrough(request);
-  const right = times_s.findIndex((each) => each >= time_s);
-  const [t, v] = [times_s, probes[id]!];
-  if (right <= 0) return v[0]!;
-  return v[right - 1]! + ((time_s - t[right - 1]!) / (t[right]! - t[right - 1]!)) * (v[right]! - v[right - 1]!);
-};
 
 const front: HeatRequest = {
   ...FRONT_ON_PLATE,
@@ -29,10 +22,10 @@ const front: HeatRequest = {
 describe('what is read off it', () => {
   it('ready, limit and working time lie where the curves cross', () => {
     const { ready_s, limit_s, workingTime_s } = heatThrough(front);
-    expect(at(front, 'bond', ready_s!)).toBeCloseTo(55, 1);
+    expect(readAt(front, 'bond', ready_s!)).toBeCloseTo(55, 1);
     expect(ready_s!).toBeLessThan(300);
-    expect(at(front, 'display', limit_s!)).toBeCloseTo(66, 1);
-    expect(at(front, 'bond', 300 + workingTime_s!)).toBeCloseTo(55, 1);
+    expect(readAt(front, 'display', limit_s!)).toBeCloseTo(66, 1);
+    expect(readAt(front, 'bond', 300 + workingTime_s!)).toBeCloseTo(55, 1);
     expect(workingTime_s!).toBeGreaterThan(0);
   });
 
@@ -148,7 +141,7 @@ describe('what is read off it', () => {
       layers: [halves, halves, ...others],
       probes: front.probes.map((each) => (each.layer === 0 ? each : { ...each, layer: each.layer + 1 })),
     };
-    for (const time of [5, 60, 300, 600]) expect(at(cut, 'bond', time)).toBeCloseTo(at(front, 'bond', time), 1);
+    for (const time of [5, 60, 300, 600]) expect(readAt(cut, 'bond', time)).toBeCloseTo(readAt(front, 'bond', time), 1);
   });
 });
 

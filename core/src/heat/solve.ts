@@ -1,3 +1,4 @@
+import { Balance } from './balance.ts';
 import { Integration } from './integrate.ts';
 import type { HeatRequest, HeatSource } from './request.ts';
 import { meetingOf, Slab } from './slab.ts';
@@ -22,9 +23,6 @@ export interface HeatResult {
 const DESTRUCTIVE_C = 150;
 /** Nothing conducts better than a few thousand W/m·K. */
 const BELIEVABLE_K = 5000;
-
-/** What differences below this would store and drive through the faces is no heat to speak of: it drowns in rounding. */
-const AT_REST_K = 1e-9;
 
 /** Moments shown: evenly over the whole time, and closer together after the source comes and goes. */
 const EVEN = 200;
@@ -64,15 +62,8 @@ export function heatThrough(request: HeatRequest, past: readonly Phase[] = []): 
   if (lead && source.kind === 'pack') start[0] = source.temp_C;
   let slab = new Slab(stack, heat_s > 0 ? heating : meetingOf({ kind: 'none' }, after), far);
   let run = new Integration(slab, start, total_s * 1e-9);
-  let balance = 0;
-  let exchanged = 0;
-  let negligible = 0;
+  const balance = new Balance();
   let before = start.slice();
-  const close = (seconds: number) => {
-    balance += run.passed.in - run.passed.out - (slab.stored(run.temps) - slab.stored(before));
-    exchanged += run.passed.crossed + slab.shifted(before, run.temps);
-    negligible += AT_REST_K * (slab.heldPerKelvin + (slab.front + slab.back) * seconds);
-  };
   const note = () => readings.forEach((reading, index) => values[index]!.push(slab.read(run.temps, reading)));
 
   note();
@@ -80,14 +71,14 @@ export function heatThrough(request: HeatRequest, past: readonly Phase[] = []): 
     run.advance(times_s[moment]! - times_s[moment - 1]!);
     note();
     if (heat_s > 0 && times_s[moment] === heat_s && heat_s < total_s) {
-      close(heat_s);
+      balance.add(slab, before, run.temps, run.passed, heat_s);
       const temps = run.temps.slice(lead);
       slab = new Slab(stack, meetingOf({ kind: 'none' }, after), far);
       before = temps.slice();
       run = new Integration(slab, temps, total_s * 1e-9);
     }
   }
-  close(heat_s < total_s ? total_s - heat_s : total_s);
+  balance.add(slab, before, run.temps, run.passed, heat_s < total_s ? total_s - heat_s : total_s);
 
   const series = new Map(probes.map(({ id }, index) => [id, values[index]!]));
   const bond = request.bond && series.get(request.bond.probe);
@@ -99,7 +90,7 @@ export function heatThrough(request: HeatRequest, past: readonly Phase[] = []): 
   return {
     times_s,
     probes: Object.fromEntries(series),
-    energyError: exchanged > negligible ? Math.abs(balance) / exchanged : 0,
+    energyError: balance.error,
     ready_s,
     limit_s: reached.length > 0 ? Math.min(...reached) : null,
     workingTime_s: bond && ready_s !== null ? workingTime(times_s, bond, soften_C, until_s, ready_s) : null,
