@@ -1,8 +1,5 @@
-import { type DeviceMap } from '../device-map/index.ts';
-import type { Plan } from '../plan/index.ts';
 import { chargeNeed } from '../prepare/index.ts';
-import type { Limits } from '../limits/index.ts';
-import { riskOf } from './risk.ts';
+import { type Option, riskOf } from './risk.ts';
 import { minutes } from './words.ts';
 
 /** What an option takes and risks on this device, all from its own plan. */
@@ -20,28 +17,13 @@ const PER_SCREW_S: Readonly<Record<string, number>> = {
 };
 const TORQUE_PER_SCREW_S = 2;
 
-export function figuresOf(
-  map: DeviceMap,
-  key: string,
-  value: string,
-  plan: Plan,
-  limits: Limits,
-  charge: number | null,
-): Figures {
-  const { strip, rebuild, waiting } = plan.seconds;
-  const beside = besideThePlan(map, key, value, plan, limits, charge);
-  return { seconds: strip + rebuild + waiting + beside, risk: riskOf(map, key, value, plan, limits, charge) };
+export function figuresOf(option: Option): Figures {
+  const { strip, rebuild, waiting } = option.plan.seconds;
+  return { seconds: strip + rebuild + waiting + besideThePlan(option), risk: riskOf(option) };
 }
 
 /** What an option takes that is no operation of the plan. */
-function besideThePlan(
-  map: DeviceMap,
-  key: string,
-  value: string,
-  plan: Plan,
-  limits: Limits,
-  charge: number | null,
-): number {
+function besideThePlan({ map, key, value, plan, limits, charge }: Option): number {
   const screws = plan.screws.reduce((sum, each) => sum + each.count, 0);
   switch (key) {
     case 'screws':

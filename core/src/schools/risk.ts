@@ -9,15 +9,20 @@ import type { Plan } from '../plan/index.ts';
 import { cutsNearCell } from '../prepare/index.ts';
 import { minutes } from './words.ts';
 
+/** One answer to a question of the schools, on a device, with the plan that it gives. */
+export interface Option {
+  readonly map: DeviceMap;
+  /** the question and the answer, as a policy names them */
+  readonly key: string;
+  readonly value: string;
+  readonly plan: Plan;
+  readonly limits: Limits;
+  /** of the pack, 0 to 1; null while nobody has read it */
+  readonly charge: number | null;
+}
+
 /** What the risk of an option is on this device, in figures of its own plan. */
-export function riskOf(
-  map: DeviceMap,
-  key: string,
-  value: string,
-  plan: Plan,
-  limits: Limits,
-  charge: number | null,
-): string {
+export function riskOf({ map, key, value, plan, limits, charge }: Option): string {
   switch (key) {
     case 'display':
       return displayRisk(map, plan);

@@ -100,7 +100,10 @@ const compute = {
     const entries = values.map((value) => {
       const policy = { ...DEFAULT_POLICY, ...request.policy, [key]: value === 'map' ? null : value };
       const plan = computed(() => planRepair({ map, targets, policy }, budget(limitMs)));
-      return [value, 'value' in plan ? figuresOf(map, key, value, plan.value, limits, charge) : null] as const;
+      return [
+        value,
+        'value' in plan ? figuresOf({ map, key, value, plan: plan.value, limits, charge }) : null,
+      ] as const;
     });
     return Object.fromEntries(entries);
   },
