@@ -59,9 +59,10 @@ export interface AtHand {
 
 const NOTHING: NextPress = { label: '', isAllowed: false, does: { kind: 'nothing' }, endsWait: null };
 
-/** Fewer readings are no measurement that a workshop would keep. */
+/** Fewer readings are no measurement that a workshop would keep (guess). */
 const ENOUGH_READINGS = 8;
 
+/** Where nobody says how many (common practice). */
 const USUAL_DROPS = 4;
 /** Where neither map nor plan says how long solvent soaks (common practice). */
 const USUAL_SOAK_S = 240;

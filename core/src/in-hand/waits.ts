@@ -21,5 +21,5 @@ export function isWatched({ timers, opening }: JobState, now: number): boolean {
   return timers.length > 0 || opening.solvent.size > 0 || opening.heating !== null || justWarm;
 }
 
-/** A device that was warmed is shown cooling for so long. */
+/** A device that was warmed is shown cooling for so long (guess). */
 const WATCHED_MS = 15 * 60_000;

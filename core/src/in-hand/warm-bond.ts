@@ -15,13 +15,13 @@ import {
 } from '../heat/index.ts';
 import { type Heating, type JobState, softensAt, type Warmed } from '../job/index.ts';
 
-/** Nobody warms for longer: a foresight to here has all that a count-down asks for. */
+/** Nobody warms for longer (guess): a foresight to here has all that a count-down asks for. */
 const LONG_S = 1500;
 /** How far a working time is looked at. */
 const COOLING_S = 600;
 /** The same for the whole device, which takes longer to compute. */
 const FIELD_S = 300;
-/** A limit that is nearer than this is said before all else. */
+/** A limit that is nearer than this is said before all else (guess). */
 export const LIMIT_NEAR_S = 60;
 
 /** How warm a bond is, as foreseen from what was done and read. */
