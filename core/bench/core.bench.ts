@@ -2,8 +2,9 @@ import highsLoader from 'highs';
 import { type BenchEvent, newJob, withEvent } from '../src/job/index.ts';
 import { doneStep, planAhead } from '../src/in-hand/index.ts';
 import { assembled, liveJoints, mechanismOf } from '../src/holds/index.ts';
-import { solveOrder } from '../src/order/index.ts';
-import { arrange } from '../src/plan/arrange.ts';
+import { leastSeconds, solveOrder } from '../src/order/index.ts';
+import { problemOf } from '../src/plan/arrange.ts';
+import { inCarefulOrder, ruled } from '../src/plan/careful.ts';
 import { goalOf } from '../src/search/goal.ts';
 import { leastSets } from '../src/search/least-set.ts';
 import { planRepair } from '../src/plan/index.ts';
@@ -59,15 +60,10 @@ function fullStrip() {
     const start = assembled(mechanism);
     const live = liveJoints(mechanism, start);
     const [set] = leastSets(mechanism, start, goalOf(mechanism, start, targets, { live }), { live }, noWork(mechanism));
-    const drafts = stripDrafts(mechanism, start, precedenceOf(mechanism, start, set!, { live }), DEFAULT_POLICY, live);
-    return arrange(
-      mechanism,
-      start,
-      drafts.map(({ task }) => task),
-      new Set(),
-      { live },
-      { now, limitMs: 0 },
-    );
+    const given = precedenceOf(mechanism, start, set!, { live });
+    const by = ruled(mechanism, start, given, { live }, DEFAULT_POLICY);
+    const drafts = stripDrafts(mechanism, start, by.precedence, DEFAULT_POLICY, live, by.blocks);
+    return [inCarefulOrder(by, live, []), leastSeconds(problemOf(drafts.map(({ task }) => task)))];
   };
   const whole = () => planRepair({ map, targets }, { now, limitMs: 0 });
   return { wanted_ms: 50, strip_ms: round(median(timed(25, strip))), wholePlan_ms: round(median(timed(15, whole))) };

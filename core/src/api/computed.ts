@@ -7,6 +7,7 @@ import type { NamedNeed, NamedOp, Possible } from '../holds/index.ts';
 import type { checkNumbers } from '../identity/index.ts';
 import type { OrderResult } from '../order/index.ts';
 import type { Consumable, Plan, ScrewLine } from '../plan/index.ts';
+import { ORDER_RULES } from '../sequence/index.ts';
 import type { Warning } from '../words/index.ts';
 import { count, figure, listOf, oneOf, shape, text, yes } from './shape.ts';
 
@@ -88,6 +89,8 @@ const op = shape<Op>(
     isNew: yes,
     staysOpen: yes,
     onBoth: yes,
+    joints: listOf(text),
+    ruledBy: oneOf(...ORDER_RULES),
     functions: listOf(text),
   },
 );
@@ -99,6 +102,7 @@ export const planAnswer = shape<Plan>({
   moveOver: listOf(text),
   seconds: shape<Plan['seconds']>({ strip: figure, rebuild: figure, waiting: figure }),
   optimal: yes,
+  final: yes,
   lowerBoundSeconds: figure,
   tools: listOf(text),
   screws: listOf(shape<ScrewLine>({ fastener: text, count, moved: count })),

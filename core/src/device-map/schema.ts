@@ -155,6 +155,7 @@ const bond = joint.keys({
   }),
   heatGroup: id,
   solvent: Joi.object({ soak_s: seconds.required() }),
+  dragBelow_C: temperature_C,
   width: size_mm,
   heatFace: face,
   stack: Joi.object({
@@ -284,6 +285,7 @@ export const deviceMapSchema = Joi.object({
         id: id.required(),
         name: name.required(),
         how: text.allow('').required(),
+        seconds,
         needs: Joi.array().items(id),
       }),
     )

@@ -189,6 +189,8 @@ export interface BondJoint extends JointCommon {
   };
   readonly heatGroup?: string;
   readonly solvent?: { readonly soak_s: number };
+  /** an open seam is cut on down to this temperature; below it is stiff */
+  readonly dragBelow_C?: number;
   readonly width?: number;
   readonly heatFace?: Face;
   readonly stack?: BondStack;
@@ -233,6 +235,8 @@ export interface DeviceFunction {
   readonly id: string;
   readonly name: string;
   readonly how: string;
+  /** how long it takes to try */
+  readonly seconds?: number;
   readonly needs?: readonly string[];
 }
 
@@ -315,4 +319,9 @@ export function renewalOf(bond: BondJoint): Renewal {
     case 'gasket':
       return 'reuse';
   }
+}
+
+/** A pad or tape that the map leaves to its default is looked at: it is kept where it still sticks. */
+export function isDecidedOnSight(bond: BondJoint): boolean {
+  return bond.renew === undefined && (bond.style === 'pad' || bond.style === 'tape');
 }

@@ -1,5 +1,6 @@
 import type { Mechanism } from '../holds/index.ts';
 import { type Op, type Physical, physicalOp, type Procedure, procedureOp } from './op.ts';
+import type { OrderRule } from '../sequence/index.ts';
 import type { Task } from './task.ts';
 
 /** An operation before it has its place: what it is, and what it says to the order. */
@@ -14,6 +15,8 @@ interface Order {
   readonly block?: string;
   /** the first of its block */
   readonly starts?: boolean;
+  /** stands as early as it can, and not directly before what it serves */
+  readonly early?: boolean;
 }
 
 export function physicalDraft(mechanism: Mechanism, { after, block, ...given }: Physical & Order): Draft {
@@ -21,12 +24,12 @@ export function physicalDraft(mechanism: Mechanism, { after, block, ...given }: 
   return { op, task: { ...taskOf(op, { after, block }), physical: given.physical } };
 }
 
-export function procedureDraft({ after, block, starts, ...given }: Procedure & Order): Draft {
+export function procedureDraft({ after, block, starts, early, ...given }: Procedure & Order): Draft {
   const op = procedureOp(given);
-  return { op, task: taskOf(op, { after, block, starts }) };
+  return { op, task: taskOf(op, { after, block, starts, early }) };
 }
 
-function taskOf({ id, seconds, tool, face, live }: Op, { after, block, starts }: Order): Task {
+function taskOf({ id, seconds, tool, face, live }: Op, { after, block, starts, early }: Order): Task {
   return {
     id,
     seconds,
@@ -35,6 +38,7 @@ function taskOf({ id, seconds, tool, face, live }: Op, { after, block, starts }:
     after: new Set(after),
     ...(block === undefined ? {} : { block }),
     ...(starts ? { starts } : {}),
+    ...(early ? { early } : {}),
     ...(live ? { live } : {}),
   };
 }
@@ -42,4 +46,11 @@ function taskOf({ id, seconds, tool, face, live }: Op, { after, block, starts }:
 /** The same draft with more that has to come before it. */
 export function after(draft: Draft, more: Iterable<string>): Draft {
   return { ...draft, task: { ...draft.task, after: new Set([...draft.task.after, ...more]) } };
+}
+
+/** The same draft with what a rule of order puts before it. */
+export function afterBy(draft: Draft, rule: OrderRule, more: Iterable<string>): Draft {
+  const ruled = new Map(draft.task.ruled);
+  for (const id of more) if (!ruled.has(id) && id !== draft.op.id) ruled.set(id, rule);
+  return { ...draft, task: { ...draft.task, ruled } };
 }

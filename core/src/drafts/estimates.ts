@@ -38,11 +38,19 @@ export const TIMES = {
   soak: 12,
   vent: 5,
   ventWait: 120,
-  clean: 60,
+  /** old adhesive scraped off: a start, and so much for each millimetre of it */
+  scrape: 15,
+  scrapePerMm: 0.12,
+  wipe: 15,
   dryWait: 30,
-  lay: 40,
+  lay: 12,
+  layPerMm: 0.07,
+  liner: 10,
+  tack: 10,
   press: 8,
+  /** a mesh or small piece; a seal that runs round a face (common practice) */
   pressWait: 10,
+  pressRound: 120,
   cure: 5,
   count: 15,
   powerOn: 30,
@@ -80,18 +88,31 @@ export function renewalFor(bond: BondJoint, closing: Policy['closing']): Renewal
   return closing !== null && runsRound(bond) && own !== 'reuse' && own !== 'with-part' ? closing : own;
 }
 
-/** Seconds to lay a new bond, and to let it cure where the map does not say. */
+/** Seconds to lay a new bond, which grow with its length, and to let it cure where the map does not say. */
 export function secondsToLay(bond: BondJoint, closing: Policy['closing']): { lay: number; cure: number } {
   const cure = bond.close?.cure_s ?? 0;
-  if (!runsRound(bond)) return { lay: TIMES.lay, cure };
+  const lay = Math.round(TIMES.lay + TIMES.layPerMm * workedLength_mm(bond));
+  if (!runsRound(bond)) return { lay, cure };
   switch (renewalFor(bond, closing)) {
     case 'tape':
-      return { lay: Math.round(TIMES.lay + TIMES.layTapePerMm * length_mm(bond)), cure };
+      return { lay: Math.round(lay + TIMES.layTapePerMm * length_mm(bond)), cure };
     case 'liquid':
-      return { lay: TIMES.lay + TIMES.layLiquid, cure: cure || TIMES.liquidCure };
+      return { lay: lay + TIMES.layLiquid, cure: cure || TIMES.liquidCure };
     default:
-      return { lay: TIMES.lay, cure };
+      return { lay, cure };
   }
+}
+
+/** Seconds to scrape off what is left of a bond. */
+export function secondsToScrape(bond: BondJoint): number {
+  return Math.round(TIMES.scrape + TIMES.scrapePerMm * workedLength_mm(bond));
+}
+
+/** Where a map draws no segments, as much as is usual for the style (guess). */
+const USUAL_MM = { perimeter: 400, pad: 60, tabs: 120, strap: 100, tape: 40, thermal: 30, gasket: 60 } as const;
+
+function workedLength_mm(bond: BondJoint): number {
+  return length_mm(bond) || USUAL_MM[bond.style];
 }
 
 /** A cell's bond that is softened with heat and solvent, where that is the school, rather than pulled out. */

@@ -10,7 +10,11 @@ export type ProcedureName =
   | 'vent'
   | 'clean'
   | 'dry'
+  | 'wipe'
   | 'lay'
+  | 'liner-off'
+  // an old pad or tape: does it still stick?
+  | 'tack'
   | 'press'
   | 'cure'
   | 'count'

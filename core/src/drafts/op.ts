@@ -1,5 +1,6 @@
 import type { Face, Joint } from '../device-map/index.ts';
 import type { Mechanism, PhysicalOp } from '../holds/index.ts';
+import type { OrderRule } from '../sequence/index.ts';
 import type { Policy } from '../policy/index.ts';
 import { secondsOf, toolOf } from './estimates.ts';
 import { type OpId, opId, physicalId, type ProcedureName } from './op-id.ts';
@@ -13,6 +14,8 @@ export interface Op {
   readonly name?: ProcedureName;
   readonly joint?: string;
   readonly part?: string;
+  /** all joints that it is done to, where they are several */
+  readonly joints?: readonly string[];
   readonly onto?: string;
   readonly tool: string | null;
   readonly face: Face | null;
@@ -32,6 +35,8 @@ export interface Op {
   readonly why: string;
   readonly whyNotEarlier: string;
   readonly notBefore: readonly string[];
+  /** the rule of order that keeps it later than the map does */
+  readonly ruledBy?: OrderRule;
 }
 
 /** What a procedure is: its name, what it is done to, how long it takes. All else has a default. */
@@ -41,6 +46,7 @@ export interface Procedure {
   readonly of?: string;
   readonly joint?: string;
   readonly part?: string;
+  readonly joints?: readonly string[];
   readonly seconds: number;
   readonly wait_s?: number;
   readonly stage: Stage;

@@ -1,4 +1,3 @@
-import { type BondJoint, isOuter, isSelfParting, renewalOf } from '../device-map/index.ts';
 import { withAllPredecessors } from './task.ts';
 import {
   assembled,
@@ -12,7 +11,7 @@ import {
   type PhysicalOp,
   type StripOp,
 } from '../holds/index.ts';
-import { renewalFor, secondsToLay, TIMES } from './estimates.ts';
+import { TIMES } from './estimates.ts';
 import {
   leastSets,
   type Move,
@@ -25,7 +24,7 @@ import {
   type WorkSet,
 } from '../search/index.ts';
 import { after, type Draft, physicalDraft, procedureDraft } from './draft.ts';
-import { opId, physicalId, thingOf } from './op-id.ts';
+import { opId, physicalId } from './op-id.ts';
 import type { Policy } from '../policy/index.ts';
 import { placesOnMat } from './strip.ts';
 
@@ -101,11 +100,11 @@ export interface Renewal {
   readonly policy: Policy;
 }
 
-/** The rebuild as drafts, each operation the undoing of one on the path, with bonds cleaned, laid and pressed. */
+/** The rebuild as drafts, each operation the undoing of one on the path. */
 export function rebuildDrafts(
   mechanism: Mechanism,
   state: DeviceState,
-  { path, whole, remade }: WayBack,
+  { path, whole }: WayBack,
   renewal: Renewal,
 ): Draft[] {
   const onMat = placesOnMat(mechanism, whole, path.ops);
@@ -149,35 +148,38 @@ export function rebuildDrafts(
         )
       : draft;
   });
-  return withBonds(mechanism, fresh, renewal, remade);
+  return fresh;
 }
 
 function backId(mechanism: Mechanism, op: StripOp): string {
   return physicalId(mechanism, inverse(op));
 }
 
-/** What moves over is on the new part before that is fitted. */
+/** What moves over is on the new part before that is fitted: work on the mat, done first. */
 function beforeTheirCarrier(mechanism: Mechanism, drafts: readonly Draft[], moves: readonly Move[]): Draft[] {
   const { map } = mechanism;
   const ordered = new Map(withAllPredecessors(drafts.map(({ task }) => task)).map((task) => [task.id, task.after]));
-  return drafts.map((draft) => {
-    const move = moves.find(
-      (each) => each.replaced !== mechanism.base && draft.op.id === opId('fit', map.parts[each.replaced]!.id),
-    );
-    if (!move) return draft;
-    const along = new Set([move.replaced, ...move.parts, ...move.included]);
-    const first = drafts.filter(({ op }) => {
-      if (ordered.get(op.id)!.has(draft.op.id)) return false;
-      if (op.kind === 'fit' || op.kind === 'close') {
+  const carriers = new Map(
+    moves
+      .filter(({ replaced }) => replaced !== mechanism.base)
+      .map((move) => [opId('fit', map.parts[move.replaced]!.id) as string, move]),
+  );
+  const onCarrier = new Map(
+    [...carriers].map(([fitting, move]) => {
+      const along = new Set([move.replaced, ...move.parts, ...move.included]);
+      const first = drafts.filter(({ op }) => {
+        if (ordered.get(op.id)!.has(fitting)) return false;
+        if (op.kind === 'make') return mechanism.ends[mechanism.joint.get(op.joint!)!]!.every((end) => along.has(end));
         const part = mechanism.part.get(op.part!)!;
-        return part !== move.replaced && move.parts.includes(part);
-      }
-      return op.kind === 'make' && mechanism.ends[mechanism.joint.get(op.joint!)!]!.every((end) => along.has(end));
-    });
-    return after(
-      draft,
-      first.map(({ op }) => op.id),
-    );
+        return part !== move.replaced && along.has(part);
+      });
+      return [fitting, first.map(({ op }) => op.id as string)] as const;
+    }),
+  );
+  const pieces = new Set([...onCarrier.values()].flat());
+  return drafts.map((draft) => {
+    const own = after(draft, onCarrier.get(draft.op.id) ?? []);
+    return pieces.has(draft.op.id) ? { ...own, op: { ...own.op, stage: 'move' } } : own;
   });
 }
 
@@ -197,91 +199,4 @@ function renewedPieces(mechanism: Mechanism, move: Move): Draft[] {
 function renewalHost(mechanism: Mechanism, moves: readonly Move[], piece: Draft): string {
   const part = mechanism.part.get(piece.op.part!)!;
   return mechanism.map.parts[moves.find((move) => move.renewed.includes(part))!.replaced]!.id;
-}
-
-/** Bonds are scraped, cleaned, dried and laid before their part goes down, and pressed after. */
-function withBonds(
-  mechanism: Mechanism,
-  drafts: readonly Draft[],
-  renewal: Renewal,
-  remade: ReadonlySet<number>,
-): Draft[] {
-  const ids = new Set<string>(drafts.map(({ op }) => op.id));
-  let all = [...drafts];
-  mechanism.map.joints.forEach((joint, number) => {
-    if (joint.type !== 'bond') return;
-    if (remade.has(number) && !isSelfParting(joint)) {
-      all.push(...pressingDrafts(joint, opId('make', joint.id), renewal.policy));
-      return;
-    }
-    const making = opId('make', joint.id);
-    const goesDown = joint.holds.flatMap((id) => [opId('close', id), opId('fit', id)]).filter((id) => ids.has(id));
-    if (isSelfParting(joint) ? goesDown.length === 0 : !ids.has(making)) return;
-    const comesWithPart =
-      renewalOf(joint) === 'with-part' && mechanism.held[number]!.some((part) => renewal.replaced.has(part));
-    const laying = layingDrafts(joint, comesWithPart, renewal.policy);
-    const last = laying.at(-1)?.op.id;
-    // what swings open can be laid while it stands; anything else before it is fitted
-    const down = goesDown.filter((id) =>
-      swingsOpen(mechanism, id)
-        ? id.startsWith('close:') || !ids.has(id.replace('fit:', 'close:'))
-        : !ids.has(id.replace('close:', 'fit:')) || id.startsWith('fit:'),
-    );
-    const waiting = isSelfParting(joint) || down.length > 0 ? down : [making];
-    if (last) all = all.map((draft) => (waiting.includes(draft.op.id) ? after(draft, [last]) : draft));
-    all.push(...laying, ...pressingDrafts(joint, isSelfParting(joint) ? (down[0] ?? making) : making, renewal.policy));
-  });
-  return all;
-}
-
-function swingsOpen(mechanism: Mechanism, id: string): boolean {
-  const part = mechanism.map.parts[mechanism.part.get(thingOf(id))!]!;
-  return part.opens !== undefined || isOuter(part);
-}
-
-function layingDrafts(bond: BondJoint, comesWithPart: boolean, policy: Policy): Draft[] {
-  if (renewalFor(bond, policy.closing) === 'reuse') return [];
-  const common = { joint: bond.id, face: bond.face, stage: 'rebuild' } as const;
-  const clean = procedureDraft({
-    ...common,
-    name: 'clean',
-    seconds: TIMES.clean,
-    tool: 'scraper',
-    after: [],
-  });
-  const dry = procedureDraft({
-    ...common,
-    name: 'dry',
-    seconds: 0,
-    face: null,
-    wait_s: Math.max(TIMES.dryWait, bond.close?.dry_s ?? 0),
-    after: [clean.op.id],
-  });
-  if (comesWithPart) return [clean, dry];
-  const { lay: seconds } = secondsToLay(bond, policy.closing);
-  const lay = procedureDraft({ ...common, name: 'lay', seconds, after: [dry.op.id] });
-  return [clean, dry, lay];
-}
-
-function pressingDrafts(bond: BondJoint, made: string, policy: Policy): Draft[] {
-  if (renewalFor(bond, policy.closing) === 'reuse' && !bond.close?.press_s) return [];
-  const press = procedureDraft({
-    name: 'press',
-    joint: bond.id,
-    seconds: TIMES.press,
-    wait_s: bond.close?.press_s ?? TIMES.pressWait,
-    stage: 'rebuild',
-    after: [made],
-  });
-  const { cure: cure_s } = secondsToLay(bond, policy.closing);
-  if (!cure_s) return [press];
-  const cure = procedureDraft({
-    name: 'cure',
-    joint: bond.id,
-    seconds: TIMES.cure,
-    wait_s: cure_s,
-    stage: 'close',
-    after: [press.op.id],
-  });
-  return [press, cure];
 }

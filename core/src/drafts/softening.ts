@@ -2,13 +2,13 @@ import { type BondJoint } from '../device-map/index.ts';
 import { type Mechanism } from '../holds/index.ts';
 import { heatOf, isSoftened, TIMES } from './estimates.ts';
 import { after, type Draft, procedureDraft } from './draft.ts';
-import type { Stage } from './op.ts';
+import { type Op, procedureOp, type Stage } from './op.ts';
 import { opId } from './op-id.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
 
 /** One heating, and the cuts that follow it directly. */
-interface HeatBlock {
+export interface HeatBlock {
   readonly id: string;
   readonly bond: BondJoint;
   readonly tool: string;
@@ -16,12 +16,18 @@ interface HeatBlock {
   readonly cuts: readonly number[];
 }
 
-export function heatBlocks(mechanism: Mechanism, precedence: Precedence, policy: Policy): HeatBlock[] {
+/** @param phaseOf bonds of a heat group that belong to several phases are warmed once in each */
+export function heatBlocks(
+  mechanism: Mechanism,
+  precedence: Precedence,
+  policy: Policy,
+  phaseOf: (index: number) => number = () => 0,
+): HeatBlock[] {
   const groups = new Map<string, number[][]>();
   precedence.ops.forEach((op, index) => {
     const bond = op.kind === 'release' ? mechanism.map.joints[op.joint]! : null;
     if (bond?.type !== 'bond' || !heatOf(mechanism.map, bond, policy)) return;
-    const key = bond.heatGroup === undefined ? `joint ${bond.id}` : `group ${bond.heatGroup}`;
+    const key = bond.heatGroup === undefined ? `joint ${bond.id}` : `group ${phaseOf(index)} ${bond.heatGroup}`;
     const blocks = groups.get(key) ?? [];
     groups.set(key, blocks);
     const last = blocks.at(-1);
@@ -41,6 +47,23 @@ export function heatBlocks(mechanism: Mechanism, precedence: Precedence, policy:
 
 function bondAt(mechanism: Mechanism, { ops }: Precedence, index: number): BondJoint {
   return mechanism.map.joints[(ops[index] as { joint: number }).joint] as BondJoint;
+}
+
+/** The same precedence, with every cut of a block after all that any cut of it waits for. */
+export function withBlocks(precedence: Precedence, blocks: readonly HeatBlock[]): Precedence {
+  const shared = blocks.filter(({ cuts }) => cuts.length > 1);
+  if (shared.length === 0) return precedence;
+  const before = precedence.before.map((each) => new Set(each));
+  for (let size = -1, now = 0; size !== now;) {
+    size = now;
+    for (const { cuts } of shared) {
+      const waited = new Set(cuts.flatMap((cut) => [...before[cut]!]).filter((each) => !cuts.includes(each)));
+      for (const cut of cuts) waited.forEach((each) => before[cut]!.add(each));
+    }
+    for (const each of before) for (const earlier of each) before[earlier]!.forEach((one) => each.add(one));
+    now = before.reduce((sum, each) => sum + each.size, 0);
+  }
+  return { ...precedence, before };
 }
 
 export function heatDraft(
@@ -115,30 +138,35 @@ export function withSoaks(drafts: readonly Draft[], soaks: readonly Draft[]): Dr
   });
 }
 
-/** Solvent only after the last heat; where heat has to follow it all the same, the bench is aired between them. */
-export function apart(drafts: readonly Draft[], soaks: readonly Draft[]): Draft[] {
+/** Solvent only after the last heat that can come before it. */
+export function solventLast(drafts: readonly Draft[]): Draft[] {
   const heats = drafts.filter(({ op }) => op.name === 'heat');
-  const followsSoak = (heat: Draft, soak: Draft) => heat.task.after.has(opId('release', soak.op.joint));
-  const vents = heats.flatMap((heat) => {
-    const soaked = soaks.filter((soak) => followsSoak(heat, soak));
-    if (soaked.length === 0) return [];
-    const vent = {
-      id: opId('vent', heat.op.joint),
+  return drafts.map((draft) => {
+    if (draft.op.name !== 'soak') return draft;
+    const earlier = heats.filter((heat) => !heat.task.after.has(opId('release', draft.op.joint)));
+    return after(
+      draft,
+      earlier.map(({ op }) => op.id),
+    );
+  });
+}
+
+/** Where heat follows solvent all the same, the bench is aired between them. */
+export function withVents(ops: readonly Op[]): Op[] {
+  let wet = false;
+  return ops.flatMap((op) => {
+    if (op.name === 'soak') wet = true;
+    if (op.name !== 'heat' || !wet) return [op];
+    wet = false;
+    const vent = procedureOp({
       name: 'vent',
+      of: op.joint,
       seconds: TIMES.vent,
       wait_s: TIMES.ventWait,
-    } as const;
-    return [procedureDraft({ ...vent, stage: 'strip', after: soaked.map(({ op }) => op.id) })];
+      stage: op.stage,
+      why: 'Vapour of solvent can catch fire at the heat source.',
+      whyNotEarlier: 'After the last solvent.',
+    });
+    return [vent, op];
   });
-  const vented = drafts.map((draft) => {
-    const vent = vents.find(({ op }) => draft.op.name === 'heat' && op.id === opId('vent', draft.op.joint));
-    return vent ? after(draft, [vent.op.id]) : draft;
-  });
-  const cooled = soaks.map((soak) =>
-    after(
-      soak,
-      heats.filter((heat) => !followsSoak(heat, soak)).map(({ op }) => op.id),
-    ),
-  );
-  return [...vented, ...vents, ...cooled];
 }

@@ -14,7 +14,7 @@ import type { Stage } from './op.ts';
 import { opId, physicalId } from './op-id.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
-import { apart, heatBlocks, heatDraft, soakDrafts, withSoaks } from './softening.ts';
+import { type HeatBlock, heatDraft, soakDrafts, withSoaks } from './softening.ts';
 
 /** The strip-down as drafts: the chosen operations, and the procedures that belong before them. */
 export function stripDrafts(
@@ -23,6 +23,7 @@ export function stripDrafts(
   precedence: Precedence,
   policy: Policy,
   live: ReadonlySet<number>,
+  blocks: readonly HeatBlock[],
 ): Draft[] {
   if (precedence.ops.length === 0) return [];
   const ids = precedence.ops.map((op) => physicalId(mechanism, op));
@@ -30,7 +31,7 @@ export function stripDrafts(
   const first = removedFirst(mechanism, precedence, ids, before);
   const opened = isOpenAlready(mechanism, start) ? -1 : openingIndex(mechanism, precedence, first, ids);
   const stageOf = (index: number): Stage => (first.has(ids[index]!) ? 'prepare' : index <= opened ? 'open' : 'strip');
-  const work = workDrafts(mechanism, start, precedence, policy, live, stageOf);
+  const work = workDrafts(mechanism, start, precedence, policy, live, blocks, stageOf);
   return withPreparation(mechanism, start, [...work, ...filmDrafts(mechanism, ids)], first);
 }
 
@@ -41,12 +42,12 @@ export function workDrafts(
   precedence: Precedence,
   policy: Policy,
   live: ReadonlySet<number>,
+  blocks: readonly HeatBlock[],
   stageOf: (index: number) => Stage,
 ): Draft[] {
   const ids = precedence.ops.map((op) => physicalId(mechanism, op));
   const before = precedence.before.map((each) => [...each].map((index) => ids[index]!));
   const onMat = placesOnMat(mechanism, start, precedence.ops);
-  const blocks = heatBlocks(mechanism, precedence, policy);
   const drafts = precedence.ops.map((op, index) => {
     const block = blocks.find((each) => each.cuts.includes(index));
     return physicalDraft(mechanism, {
@@ -62,7 +63,7 @@ export function workDrafts(
   const heats = blocks.map((block) => heatDraft(mechanism, block, precedence, ids, before, onMat, stageOf));
   const soaks = soakDrafts(mechanism, precedence, policy, before, onMat, stageOf);
   const liquid = soaks.filter(({ op }) => op.name === 'soak');
-  return apart(withSoaks([...drafts, ...heats, ...soaks.filter(({ op }) => op.name === 'heat')], liquid), liquid);
+  return [...withSoaks([...drafts, ...heats, ...soaks.filter(({ op }) => op.name === 'heat')], liquid), ...liquid];
 }
 
 function removedFirst(

@@ -1,5 +1,6 @@
 import type { PhysicalOp } from '../holds/index.ts';
 import { CycleError } from '../order/index.ts';
+import type { OrderRule } from '../sequence/index.ts';
 
 /** An operation to be put in order. */
 export interface Task {
@@ -8,6 +9,10 @@ export interface Task {
   readonly tool: string | null;
   readonly face: string | null;
   readonly after: ReadonlySet<string>;
+  /** what else comes before it by a rule of order, and by which */
+  readonly ruled?: ReadonlyMap<string, OrderRule>;
+  /** a procedure that stands as early as it can, and not directly before what it serves */
+  readonly early?: boolean;
   readonly physical?: PhysicalOp;
   /** tasks of one block follow each other directly; `starts` marks the first */
   readonly block?: string;
@@ -40,6 +45,13 @@ export function withAllPredecessors(tasks: readonly Task[]): Task[] {
     return all;
   };
   return tasks.map((task) => ({ ...task, after: close(task.id) }));
+}
+
+/** The same tasks with what the rules of order put before them among what has to come before. */
+export function withRules(tasks: readonly Task[]): Task[] {
+  return tasks.map((task) =>
+    task.ruled ? { ...task, after: new Set([...task.after, ...task.ruled.keys()]) } : task,
+  );
 }
 
 /** Leaves out what follows from the others: fewer arrows, the same orders. */

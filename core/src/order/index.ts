@@ -7,5 +7,5 @@ export {
   type OrderProblem,
   type OrderResult,
 } from './problem.ts';
-export { NoOrderError, solveOrder } from './solve.ts';
+export { leastSeconds, NoOrderError, solveOrder } from './solve.ts';
 export { countedBudget } from './counted.ts';

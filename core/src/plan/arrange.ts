@@ -128,7 +128,7 @@ function naturally(
   return { ...found, ...cost };
 }
 
-function problemOf(tasks: readonly Task[]): OrderProblem {
+export function problemOf(tasks: readonly Task[]): OrderProblem {
   return {
     ops: tasks.map((task) => ({ ...task, after: directOnly(tasks, task) })),
     start: { tool: null, face: null },

@@ -1,29 +1,31 @@
 import {
   applied,
   type DeviceState,
+  isLegalNow,
   isMarkedLive,
   type Mechanism,
   type PhysicalOp,
+  type Rules,
   type StripOp,
   withHost,
 } from '../holds/index.ts';
-import { arrangeBack } from './arrange.ts';
-import { movesOf, moveWork } from '../search/index.ts';
-import { after, type Draft, type Op, physicalDraft, placesOnMat, workDrafts, opId } from '../drafts/index.ts';
+import { afterBy, type Draft, type HeatBlock, type Op, opId, physicalDraft, placesOnMat, workDrafts } from '../drafts/index.ts';
 import { type Policy } from '../policy/index.ts';
+import { type Move, type Precedence } from '../search/index.ts';
 
 /** Taking off what moves over, and whatever else has to come off before anything can be put back. */
 export function takeOffDrafts(
   mechanism: Mechanism,
   start: DeviceState,
-  moving: ReturnType<typeof moveWork>,
+  moving: Precedence,
+  blocks: readonly HeatBlock[],
   missing: readonly StripOp[],
-  moves: ReturnType<typeof movesOf>,
+  moves: readonly Move[],
   policy: Policy,
   live: ReadonlySet<number>,
 ): Draft[] {
   const included = new Set(moves.flatMap((move) => move.included));
-  const work = workDrafts(mechanism, start, moving, policy, live, () => 'move').map((draft): Draft => {
+  const work = workDrafts(mechanism, start, moving, policy, live, blocks, () => 'move').map((draft): Draft => {
     const { op } = draft;
     const joint = op.joint === undefined ? undefined : mechanism.joint.get(op.joint);
     const ends = joint === undefined ? [mechanism.part.get(op.part!)!] : mechanism.held[joint]!;
@@ -41,17 +43,83 @@ export function takeOffDrafts(
   return drafts;
 }
 
+/** What is done with the pieces that move over: taken off the old part, put on the new one. */
+export interface PieceWork {
+  readonly id: string;
+  readonly physical: PhysicalOp;
+}
+
+/**
+ * What moves over goes over piece by piece, each put on before the next is taken off, where that is allowed; pieces that
+ * lie over each other come off together and go on in reverse.
+ * @param off taking off, in order; `before` by number as in `moving`
+ * @param on putting on, in the reverse of the order in which it would be taken off
+ */
+export function pieceByPiece(
+  mechanism: Mechanism,
+  start: DeviceState,
+  moving: Precedence,
+  off: readonly number[],
+  offIds: readonly string[],
+  on: readonly PieceWork[],
+  rules: Rules,
+): string[] {
+  const groups = nested(moving, off);
+  const pieces = groups.map((group) => new Set(group.flatMap((index) => piecesOf(mechanism, moving.ops[index]!))));
+  const ofGroup = (work: PieceWork) => pieces.findIndex((parts) => piecesOf(mechanism, work.physical).every((part) => parts.has(part)));
+  const sequence = groups.flatMap((group, number) => [
+    ...group.map((index): PieceWork => ({ id: offIds[index]!, physical: moving.ops[index]! })),
+    ...on.filter((work) => ofGroup(work) === number),
+  ]);
+  const rest = on.filter((work) => ofGroup(work) < 0);
+  const allOff = off.map((index): PieceWork => ({ id: offIds[index]!, physical: moving.ops[index]! }));
+  const ways = [[...sequence, ...rest], [...allOff, ...on]];
+  const found = ways.find((way) => isLegal(mechanism, start, way, rules)) ?? allOff;
+  return found.map(({ id }) => id);
+}
+
+/** Takings-off that belong to one piece, or to pieces that lie over each other; in their order. */
+function nested({ ops, before }: Precedence, off: readonly number[]): number[][] {
+  const groups: number[][] = [];
+  let open: number[] = [];
+  for (const index of off) {
+    open.push(index);
+    if (ops[index]!.kind !== 'lift') continue;
+    const needs = new Set(open.flatMap((each) => [...before[each]!]));
+    const over = groups.filter((group) => group.some((each) => needs.has(each)));
+    const joined = [...over.flat(), ...open];
+    const at = over.length > 0 ? groups.indexOf(over[0]!) : groups.length;
+    const kept = groups.filter((group) => !over.includes(group));
+    groups.splice(0, groups.length, ...kept.toSpliced(Math.min(at, kept.length), 0, joined));
+    open = [];
+  }
+  return open.length > 0 ? [...groups, open] : groups;
+}
+
+function piecesOf({ held }: Mechanism, op: PhysicalOp): readonly number[] {
+  return 'joint' in op ? held[op.joint]! : [op.part];
+}
+
+function isLegal(mechanism: Mechanism, start: DeviceState, sequence: readonly PieceWork[], rules: Rules): boolean {
+  let state = start;
+  for (const { physical } of sequence) {
+    const op = withHost(mechanism, state, physical);
+    if (!isLegalNow(mechanism, state, op, rules)) return false;
+    state = applied(mechanism, state, op);
+  }
+  return true;
+}
+
 /** The move is done at the start of the rebuild, old and new side by side. */
-export function afterMoves(drafts: readonly Draft[], moves: readonly Draft[]): Draft[] {
-  const ids = moves.map(({ op }) => op.id);
-  if (ids.length === 0) return [...drafts];
+export function afterMoves(drafts: readonly Draft[], moves: ReadonlySet<string>): Draft[] {
+  if (moves.size === 0) return [...drafts];
   return drafts.map((draft) => {
-    if (draft.op.kind !== 'procedure') return after(draft, ids);
+    const { op, task } = draft;
+    if (moves.has(op.id)) return draft;
+    if (op.kind !== 'procedure' || (task.early && op.name === 'clean')) return afterBy(draft, 'mirror', moves);
     // a bond that is undone in the move is cleaned after that
-    return after(
-      draft,
-      ids.filter((id) => draft.op.joint !== undefined && id === opId('release', draft.op.joint)),
-    );
+    const undone = op.joint === undefined ? undefined : opId('release', op.joint);
+    return undone !== undefined && moves.has(undone) ? afterBy(draft, 'mirror', [undone]) : draft;
   });
 }
 
@@ -60,18 +128,16 @@ export function withPlaces(
   mechanism: Mechanism,
   start: DeviceState,
   ops: readonly Op[],
-  drafts: readonly Draft[],
-  found: ReturnType<typeof arrangeBack>,
+  physicalOf: ReadonlyMap<string, PhysicalOp | undefined>,
+  onto: ReadonlyMap<string, number>,
 ): Op[] {
-  const byId = new Map<string, PhysicalOp | undefined>(drafts.map(({ op, task }) => [op.id, task.physical]));
   let state = start;
-  return found.order.map((id, index) => {
-    const op = ops[index]!;
-    const physical = byId.get(id);
+  return ops.map((op) => {
+    const physical = physicalOf.get(op.id);
     if (!physical) return op;
-    const onto = found.onto.get(id);
-    const placed = physical.kind === 'fit' && onto !== undefined ? { ...physical, onto } : physical;
-    const resolved = withHost(mechanism, state, placed);
+    const place = onto.get(op.id);
+    const named = physical.kind === 'fit' && place !== undefined ? { ...physical, onto: place } : physical;
+    const resolved = withHost(mechanism, state, named);
     state = applied(mechanism, state, resolved);
     if (resolved.kind !== 'fit' || resolved.onto === mechanism.base) return op;
     return { ...op, onto: mechanism.map.parts[resolved.onto]!.id };

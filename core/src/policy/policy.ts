@@ -4,6 +4,9 @@ import { SOURCE_KINDS, type SourceKind } from '../sources/index.ts';
 /** Where practitioners disagree, both schools are a setting, with its cost and risk shown on the device. */
 export interface Policy {
   readonly display: 'taken-off' | 'on-flexes' | 'auto';
+  readonly order: 'part-by-part' | 'fewest-changes';
+  /** a seal that closes the device: laid on the bare frame with its liner on, or once it has passed its test */
+  readonly sealLaid: 'bare-frame' | 'after-test';
   readonly batteryWhilePrying: 'in' | 'out';
   readonly batteryBefore: 'run-down' | 'charged';
   readonly firstGap: 'one-cup' | 'two-cup' | 'edgeless-blade' | 'thin-film' | 'bench-cutter' | 'by-hand';
@@ -20,6 +23,8 @@ export interface Policy {
 
 export const DEFAULT_POLICY: Policy = {
   display: 'auto',
+  order: 'part-by-part',
+  sealLaid: 'bare-frame',
   batteryWhilePrying: 'in',
   batteryBefore: 'run-down',
   firstGap: 'one-cup',
@@ -36,6 +41,8 @@ export const DEFAULT_POLICY: Policy = {
 /** Every option of every question, for checking what comes in and for drawing the switches. */
 export const POLICY_OPTIONS = {
   display: ['auto', 'taken-off', 'on-flexes'],
+  order: ['part-by-part', 'fewest-changes'],
+  sealLaid: ['bare-frame', 'after-test'],
   batteryWhilePrying: ['in', 'out'],
   batteryBefore: ['run-down', 'charged'],
   firstGap: ['one-cup', 'two-cup', 'edgeless-blade', 'thin-film', 'bench-cutter', 'by-hand'],
@@ -69,5 +76,7 @@ const option = (key: keyof Policy) => Joi.string().valid(...POLICY_OPTIONS[key])
  */
 export const policySchema = Joi.object({
   display: option('display'),
+  order: option('order'),
+  sealLaid: option('sealLaid'),
   batteryWhilePrying: option('batteryWhilePrying'),
 }).pattern(Joi.string().max(100), Joi.string().max(100).allow(null));

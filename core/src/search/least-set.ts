@@ -7,6 +7,13 @@ import { hasOp, opsOf, setKey, withOps, type WorkSet } from './work-set.ts';
 /** What must be reached: the needs that are still open in a state; none means reached. */
 export type Goal = (state: DeviceState) => readonly Need[];
 
+export interface SearchBounds {
+  /** parts on their way back, which housekeeping leaves alone */
+  readonly refitted?: ReadonlySet<number>;
+  /** only what it gives is looked at, in place of what is asked for, and nothing is added for housekeeping */
+  readonly within?: (asked: StripOp) => StripOp | undefined;
+}
+
 interface Node {
   readonly set: WorkSet;
   readonly state: DeviceState;
@@ -22,7 +29,6 @@ const MOST_EQUALS = 8;
  * few operations, and every solution that contains the set contains one of those. So the first complete set is a least
  * one. Needs that the set already answers are left to it.
  * @param seed operations that belong to the set in any case
- * @param refitted parts on their way back, which housekeeping leaves alone
  * @returns [] where no set reaches the goal
  */
 export function leastSets(
@@ -31,7 +37,7 @@ export function leastSets(
   goal: Goal,
   rules: Rules,
   seed: WorkSet,
-  refitted?: ReadonlySet<number>,
+  bounds: SearchBounds = {},
 ): WorkSet[] {
   const queue = new FlatQueue<Node>();
   const seen = new Set<string>();
@@ -46,7 +52,7 @@ export function leastSets(
   for (let depth = 1; queue.length > 0 && depth < MOST_NODES && found.length < MOST_EQUALS; depth++) {
     const node = queue.pop()!;
     if (found.length > 0 && node.set.weight > found[0]!.weight) break;
-    const { set, state, open } = grown(mechanism, node, start, goal, rules, refitted);
+    const { set, state, open } = grown(mechanism, node, start, goal, rules, bounds);
     if (open === null) continue;
     if (set.weight > node.set.weight && open.length > 0) {
       push(set, state, depth);
@@ -70,7 +76,7 @@ function grown(
   start: DeviceState,
   goal: Goal,
   rules: Rules,
-  refitted: ReadonlySet<number> | undefined,
+  { refitted, within }: SearchBounds,
 ): { set: WorkSet; state: DeviceState; open: readonly Need[] | null } {
   let { set, state } = node;
   for (;;) {
@@ -82,15 +88,19 @@ function grown(
         const host = op.kind === 'release' ? mechanism.to[op.joint]! : op.part;
         return { op, needs: needsFor(mechanism, state, unmet, host, op, rules) };
       });
-    const asked = [...goal(state), ...housekeeping(mechanism, state, refitted)];
-    const needs = [...asked, ...waiting.flatMap((each) => each.needs)];
+    const asked = [...goal(state), ...(within ? [] : housekeeping(mechanism, state, refitted))];
+    const all = [...asked, ...waiting.flatMap((each) => each.needs)];
+    const needs = within ? all.map((need) => ({ options: need.options.flatMap((op) => within(op) ?? []) })) : all;
     if (needs.length === 0) return { set, state, open: waiting.length > 0 ? null : [] };
     const pending = (op: StripOp) => hasOp(set, op) && !changesNothing(state, op);
     const unanswered = needs.filter((need) => !need.options.some(pending));
     if (unanswered.some((need) => need.options.length === 0)) return { set, state, open: null };
     const forced = unanswered.filter((need) => need.options.length === 1).map((need) => need.options[0]!);
     if (forced.length > 0) {
-      set = withOps(set, start, forced);
+      const larger = withOps(set, start, forced);
+      // what it is asked for was done, and that does not help
+      if (larger.weight === set.weight) return { set, state, open: null };
+      set = larger;
       continue;
     }
     if (unanswered.length > 0) return { set, state, open: unanswered };

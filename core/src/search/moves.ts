@@ -92,7 +92,7 @@ export function moveWork(
     (now) => goals.flatMap((goal) => goal(now)),
     rules,
     noWork(mechanism),
-    refitted,
+    { refitted },
   )[0];
   return precedenceOf(mechanism, state, set ?? noWork(mechanism), rules);
 }

@@ -15,6 +15,8 @@ import {
 /** Something that has to be: at least one of these operations is part of every way to it. */
 export interface Need {
   readonly options: readonly StripOp[];
+  /** asked for since the device has to be dead */
+  readonly isolates?: true;
 }
 
 /** What an operation needs before it is possible in this state. Every way of meeting a condition is among its options. */
@@ -42,12 +44,13 @@ export function needsFor(
         ? []
         : partings(mechanism, state, each.via, carried(mechanism, state, host))),
     ]);
-  const all = isolation ? [...needs, ...isolationNeeds(mechanism, state, host, op)] : needs;
+  const dead = isolation ? isolationNeeds(mechanism, state, host, op) : [];
   const canBe = (each: StripOp) => each.kind !== 'release' || mechanism.releasable[each.joint]!;
-  return all.map(([first, ...others]) => {
+  const need = ([first, ...others]: readonly StripOp[]): Need => {
     const around = others.filter((other) => !asksFor(mechanism, state, other, first!, rules));
     return { options: unique([first!, ...around].filter(canBe)) };
-  });
+  };
+  return [...needs.map(need), ...dead.map((each): Need => ({ ...need(each), isolates: true }))];
 }
 
 function direct(unmet: Unmet): StripOp {

@@ -8,7 +8,7 @@ import {
   SEATED,
   type StripOp,
 } from '../holds/index.ts';
-import { needsOf, opKey } from './need.ts';
+import { type Need, needsOf, opKey } from './need.ts';
 import { opsOf, type WorkSet } from './work-set.ts';
 
 /** A chosen set of operations with what precedes each of them in every legal order. */
@@ -16,6 +16,8 @@ export interface Precedence {
   readonly ops: readonly StripOp[];
   /** per operation the numbers of all that come before it, whatever the order */
   readonly before: readonly ReadonlySet<number>[];
+  /** the same with isolation left aside: what lies over it or holds it, not what makes the device dead */
+  readonly uncovering: readonly ReadonlySet<number>[];
   /** false where the operations can't all be done from here */
   readonly complete: boolean;
 }
@@ -33,7 +35,7 @@ export function precedenceOf(
   const wanted = withNeededOpens(mechanism, start, set, rules, openFirst);
   const played = play(mechanism, start, wanted, rules);
   const ops = played.done;
-  return { ops, before: necessaryPredecessors(mechanism, start, ops, rules), complete: played.waiting.length === 0 };
+  return { ops, ...necessaryPredecessors(mechanism, start, ops, rules), complete: played.waiting.length === 0 };
 }
 
 function isOptionalOpen(set: WorkSet, op: StripOp): boolean {
@@ -86,27 +88,46 @@ function necessaryPredecessors(
   start: DeviceState,
   ops: readonly StripOp[],
   rules: Rules,
-): Set<number>[] {
+): Pick<Precedence, 'before' | 'uncovering'> {
   const number = new Map(ops.map((op, index) => [opKey(op), index]));
   const meeting = (option: StripOp) => {
     const own = number.get(opKey(option));
     // what is only lifted, in one movement, is open from then on
     return own ?? (option.kind === 'open' ? number.get(`lift ${option.part}`) : undefined);
   };
-  const needs = ops.map((op, index) => {
-    const found = needsOf(mechanism, start, op, rules).map((need) => need.options.map(meeting));
+  const asked = ops.map((op, index) => {
+    const own = needsOf(mechanism, start, op, rules);
+    const met = (needs: readonly Need[]) =>
+      needs
+        .map((need) => need.options.map(meeting))
+        .map((options) => [...new Set(options.filter((each) => each !== undefined && each !== index))] as number[])
+        .filter((options) => options.length > 0);
     const opened = op.kind === 'lift' ? number.get(`open ${op.part}`) : undefined;
-    if (opened !== undefined && start.status[partOf(op)] === SEATED) found.push([opened]);
-    return found
-      .map((options) => [...new Set(options.filter((each) => each !== undefined && each !== index))] as number[])
-      .filter((options) => options.length > 0);
+    const first = opened !== undefined && start.status[partOf(op)] === SEATED ? [[opened]] : [];
+    return {
+      all: [...met(own), ...first],
+      covering: [...met(own.filter((need) => !need.isolates)), ...first],
+    };
   });
+  return {
+    before: lowered(
+      ops.length,
+      asked.map((each) => each.all),
+    ),
+    uncovering: lowered(
+      ops.length,
+      asked.map((each) => each.covering),
+    ),
+  };
+}
 
+/** @param needs per operation its needs, each the operations that could meet it */
+function lowered(size: number, needs: readonly (readonly (readonly number[])[])[]): Set<number>[] {
   // the order played is a legal one, so nothing after an operation in it can be a necessary predecessor
-  const before: Set<number>[] = ops.map((_, index) => new Set(Array.from({ length: index }, (_, each) => each)));
-  for (let lowered = true; lowered;) {
-    lowered = false;
-    ops.forEach((_, index) => {
+  const before: Set<number>[] = needs.map((_, index) => new Set(Array.from({ length: index }, (_, each) => each)));
+  for (let changed = true; changed;) {
+    changed = false;
+    for (let index = 0; index < size; index++) {
       const next = new Set<number>();
       for (const options of needs[index]!) {
         const ahead = options.filter((option) => !before[option]!.has(index));
@@ -114,9 +135,9 @@ function necessaryPredecessors(
       }
       if (next.size < before[index]!.size) {
         before[index] = next;
-        lowered = true;
+        changed = true;
       }
-    });
+    }
   }
   return before;
 }

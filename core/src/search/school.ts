@@ -67,7 +67,7 @@ function displaysOffFirst(mechanism: Mechanism, waits: Waits, ownLift: OwnLift):
 }
 
 /** What has an `under` entry, direct or through others, on the display's being open. */
-function lyingBeneath(mechanism: Mechanism, display: number): StripOp[] {
+export function lyingBeneath(mechanism: Mechanism, display: number): StripOp[] {
   const parts = new Set<number>();
   const joints = new Set<number>();
   const waitsForIt = (wait: Wait) =>

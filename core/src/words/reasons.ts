@@ -1,5 +1,6 @@
 import type { DeviceMap } from '../device-map/index.ts';
 import { withAllPredecessors, type Draft, type Op } from '../drafts/index.ts';
+import type { OrderRule } from '../sequence/index.ts';
 import { thingName } from './names.ts';
 
 const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
@@ -9,9 +10,12 @@ const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
   heat: 'heat',
   soak: 'let solvent soak into',
   vent: 'air the bench',
-  clean: 'scrape and clean',
+  clean: 'scrape',
   dry: 'dry',
-  lay: 'lay the new bond',
+  wipe: 'wipe',
+  lay: 'stick on the new bond, liner stays on, of',
+  'liner-off': 'take the liner off',
+  tack: 'look whether it still sticks:',
   press: 'press',
   cure: 'cure',
   count: 'count the screws',
@@ -47,16 +51,34 @@ export function opTitle(map: DeviceMap, op: Pick<Op, 'kind' | 'name' | 'joint' |
   return thing === undefined ? verb : `${verb} ${thingName(map, thing)}`;
 }
 
+/** Why a rule of order keeps an operation until then, as one technician says it to another. */
+const RULES: Readonly<Record<OrderRule, string>> = {
+  'removed-first': 'First out: trays and cards, before anything is warmed, cut or opened.',
+  'dead-first': 'Dead first: a screw that slips on a live board shorts it.',
+  'display-off': 'Display off first: nothing is worked on beneath one that stands.',
+  'part-by-part': 'One part is finished before the next is begun.',
+  follow: 'First what was just uncovered.',
+  mirror: 'In reverse: what came off last goes on first.',
+  'dead-long': 'Power last: everything else goes in while it is dead.',
+  'display-last': 'Display last: nothing is fitted beneath one that stands.',
+  seal: 'The seal goes on the bare frame, and its liner stays on until the test is passed.',
+  film: 'Off before it would be sealed in.',
+  count: 'Counted first: a screw that lies inside shorts it.',
+  test: 'Tested before it is closed for good.',
+};
+
 /** Puts the drafts in the order found, with what precedes each, why it is needed, and why it may not be earlier. */
-export function explained(map: DeviceMap, drafts: readonly Draft[], order: readonly string[], purpose: string): Op[] {
+export function explained(
+  map: DeviceMap,
+  drafts: readonly Draft[],
+  order: readonly string[],
+  ruledBy: ReadonlyMap<string, OrderRule>,
+  purpose: string,
+): Op[] {
   const tasks = new Map(withAllPredecessors(drafts.map(({ task }) => task)).map((task) => [task.id, task]));
   const byId = new Map<string, Op>(drafts.map(({ op }) => [op.id, op]));
   const position = new Map(order.map((id, index) => [id, index]));
-  const directlyBefore = (id: string) => {
-    const all = [...tasks.get(id)!.after];
-    const implied = new Set(all.flatMap((each) => [...tasks.get(each)!.after]));
-    return all.filter((each) => !implied.has(each));
-  };
+  const directlyBefore = (id: string) => directOnly(tasks, id);
   const needing = new Map<string, string>();
   for (const id of [...order].reverse()) {
     for (const each of directlyBefore(id)) needing.set(each, id);
@@ -64,19 +86,32 @@ export function explained(map: DeviceMap, drafts: readonly Draft[], order: reado
   return order.map((id) => {
     const op = byId.get(id)!;
     const next = needing.get(id);
-    const waits = directlyBefore(id).sort((a, b) => position.get(b)! - position.get(a)!);
+    const rule = ruledBy.get(id);
     const notBefore = [...tasks.get(id)!.after].sort((a, b) => position.get(a)! - position.get(b)!);
     return {
       ...op,
       why: next === undefined ? `Needed to ${purpose}.` : `Needed to ${opTitle(map, byId.get(next)!)}, to ${purpose}.`,
-      whyNotEarlier:
-        waits.length === 0
-          ? 'Nothing has to come before it.'
-          : `After: ${waits
-              .slice(0, 4)
-              .map((each) => opTitle(map, byId.get(each)!))
-              .join('; ')}${waits.length > 4 ? ` and ${waits.length - 4} more` : ''}.`,
+      whyNotEarlier: rule ? RULES[rule] : waitsFor(map, byId, directlyBefore(id), position),
       notBefore,
+      ...(rule ? { ruledBy: rule } : {}),
     };
   });
+}
+
+function directOnly(tasks: ReadonlyMap<string, { readonly after: ReadonlySet<string> }>, id: string): string[] {
+  const all = [...tasks.get(id)!.after];
+  const implied = new Set(all.flatMap((each) => [...tasks.get(each)!.after]));
+  return all.filter((each) => !implied.has(each));
+}
+
+function waitsFor(
+  map: DeviceMap,
+  byId: ReadonlyMap<string, Op>,
+  before: readonly string[],
+  position: ReadonlyMap<string, number>,
+): string {
+  if (before.length === 0) return 'Nothing has to come before it.';
+  const latest = before.toSorted((a, b) => position.get(b)! - position.get(a)!);
+  const named = latest.slice(0, 4).map((each) => opTitle(map, byId.get(each)!));
+  return `After: ${named.join('; ')}${latest.length > 4 ? ` and ${latest.length - 4} more` : ''}.`;
 }

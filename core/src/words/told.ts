@@ -17,6 +17,7 @@ export interface Warning {
     | 'live'
     | 'lithium'
     | 'policy'
+    | 'order'
     | 'out-of-order'
     | 'no-battery'
     | 'not-reversible';

@@ -1,0 +1,35 @@
+import { type Draft, type Task, withAllPredecessors, withRules } from '../drafts/index.ts';
+
+/**
+ * Sets the procedures among physical operations whose order is found: each directly before the first that needs it, or,
+ * where it is to be early, as soon as what it waits for is done.
+ * @param physical ids of the physical operations in their order
+ */
+export function placed(drafts: readonly Draft[], physical: readonly string[]): string[] {
+  const tasks = withAllPredecessors(withRules(drafts.map(({ task }) => task)));
+  const byId = new Map(tasks.map((task) => [task.id, task]));
+  const procedures = tasks.filter((task) => !task.physical);
+  const order: string[] = [];
+  const done = new Set<string>();
+  const put = (id: string) => {
+    order.push(id);
+    done.add(id);
+  };
+  const isFree = (task: Task) => [...task.after].every((id) => done.has(id) || !byId.has(id));
+  const putWhere = (isWanted: (task: Task) => boolean) => {
+    for (;;) {
+      const next = procedures.find((task) => !done.has(task.id) && isWanted(task) && isFree(task));
+      if (!next) return;
+      put(next.id);
+    }
+  };
+  for (const id of physical) {
+    putWhere((task) => task.early === true);
+    const needed = byId.get(id)!.after;
+    putWhere((task) => needed.has(task.id));
+    put(id);
+  }
+  putWhere((task) => task.early === true);
+  putWhere(() => true);
+  return order;
+}

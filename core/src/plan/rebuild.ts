@@ -1,0 +1,232 @@
+import {
+  type Draft,
+  type LastDisplay,
+  opId,
+  physicalId,
+  rebuildDrafts,
+  solventLast,
+  type WayBack,
+  wayBack,
+  wayUp,
+  withAllPredecessors,
+  withBonds,
+  withProving,
+  withRebuildRules,
+  withRules,
+  withTransplant,
+} from '../drafts/index.ts';
+import {
+  applied,
+  assembled,
+  type DeviceState,
+  inverse,
+  type Mechanism,
+  type Rules,
+  withHost,
+} from '../holds/index.ts';
+import { type Budget, leastSeconds } from '../order/index.ts';
+import type { Policy } from '../policy/index.ts';
+import { type Move, movesOf, moveWork, type Target } from '../search/index.ts';
+import { type OrderRule, rebuildOrder } from '../sequence/index.ts';
+import { arrangeBack, problemOf } from './arrange.ts';
+import { inCarefulOrder, keepingGroups, ruled } from './careful.ts';
+import { afterMoves, pieceByPiece, type PieceWork, takeOffDrafts } from './moving-over.ts';
+import { placed } from './placed.ts';
+import type { Present } from './present.ts';
+import type { StripDown } from './strip-down.ts';
+
+/** The way back of a plan. */
+export interface Rebuild {
+  readonly drafts: readonly Draft[];
+  readonly order: readonly string[];
+  readonly ruledBy: ReadonlyMap<string, OrderRule>;
+  readonly leastSeconds: number;
+  readonly moves: readonly Move[];
+  /** fittings that do not join the group that is usual, with the part that they join */
+  readonly onto: ReadonlyMap<string, number>;
+}
+
+interface Wanted {
+  readonly targets: readonly Target[];
+  readonly replaced: ReadonlySet<number>;
+  /** joints that the new parts have no place for */
+  readonly lacking: ReadonlySet<number>;
+  readonly policy: Policy;
+  readonly display: 'taken-off' | 'on-flexes';
+}
+
+export function rebuild(
+  mechanism: Mechanism,
+  present: Present,
+  strip: StripDown,
+  { targets, replaced, lacking, policy, display }: Wanted,
+  budget: Budget,
+): Rebuild {
+  const { live } = strip;
+  const history = [...present.history, ...strip.ops];
+  const moves = movesOf(mechanism, assembled(mechanism), history, targets);
+  const moving = moveWork(mechanism, strip.state, moves, { live }, present.refitted);
+  const moved = moving.ops.reduce((state, op) => applied(mechanism, state, op), strip.state);
+  const back = wayBack(mechanism, moved, history, lacking, display);
+  const reached = back.missing.reduce((state, op) => applied(mechanism, state, op), moved);
+  const way = wayUp(mechanism, back.touched, replaced);
+  const down = descent(mechanism, back, reached, policy);
+
+  const off = ruled(mechanism, strip.state, moving, { live }, policy);
+  const offOrder = inCarefulOrder(off, live, history).order;
+  const offDrafts = takeOffDrafts(mechanism, strip.state, off.precedence, off.blocks, back.missing, moves, policy, live);
+  const physical = rebuildDrafts(mechanism, reached, back, { moves, replaced, policy });
+  const ruledBack = withRebuildRules(mechanism, physical, way, down.displays);
+  const bonded = withBonds({ mechanism, state: reached, way, replaced, remade: back.remade, policy }, ruledBack);
+  const body = withTransplant(mechanism, bonded, replaced, policy);
+  const proving = withProving(mechanism, reached, body, back.touched, way, replaced, policy);
+
+  const on = piecesOn(physical, down);
+  const rules = { live: back.live, extra: back.extra };
+  const offIds = off.precedence.ops.map((op) => physicalId(mechanism, op) as string);
+  const missing = back.missing.map((op) => physicalId(mechanism, op) as string);
+  const first = [
+    ...pieceByPiece(mechanism, strip.state, off.precedence, offOrder, offIds, on, { live }),
+    ...missing,
+  ];
+  const all = [...offDrafts, ...afterMoves(proving, new Set(first))];
+  const turn = { mechanism, back, start: strip.state, rules, all, first, down };
+  const bound = leastSeconds(problemOf(withoutRules(all)));
+  const found = policy.order === 'fewest-changes' ? null : inReverse(turn);
+  if (!found) return { ...searched(turn, budget, policy), moves, leastSeconds: bound };
+  const order = placed(all, found.order);
+  return { drafts: all, order, ruledBy: reasons(all, order), leastSeconds: bound, moves, onto: found.onto };
+}
+
+/** What is put on new parts on the mat, as far as nothing else has to come before it; in reversed order. */
+function piecesOn(physical: readonly Draft[], { ids }: Descent): PieceWork[] {
+  const byId = new Map(physical.map((draft) => [draft.op.id as string, draft]));
+  const ordered = new Map(withAllPredecessors(physical.map(({ task }) => task)).map((task) => [task.id, task.after]));
+  const pieces = new Set(physical.flatMap(({ op }) => (op.stage === 'move' ? [op.id as string] : [])));
+  for (let size = -1; size !== pieces.size;) {
+    size = pieces.size;
+    for (const id of pieces) if ([...ordered.get(id)!].some((each) => !pieces.has(each))) pieces.delete(id);
+  }
+  return ids.flatMap((id) => (pieces.has(id) ? [{ id, physical: byId.get(id)!.task.physical! }] : []));
+}
+
+function withoutRules(drafts: readonly Draft[]) {
+  return drafts.map(({ task }) => task);
+}
+
+interface Descent {
+  /** ids of the way back in the reverse of the order in which a careful technician would have come here */
+  readonly ids: readonly string[];
+  /** per id the group that a part was lifted from on the way down: the one it joins on the way back */
+  readonly groups: ReadonlyMap<string, number>;
+  readonly displays: readonly LastDisplay[];
+}
+
+/** How a careful technician would have come here from the whole device, turned round. */
+function descent(mechanism: Mechanism, back: WayBack, reached: DeviceState, policy: Policy): Descent {
+  const { whole, path, live, extra } = back;
+  const by = ruled(mechanism, whole, path, { live, extra }, policy);
+  const { order } = inCarefulOrder(by, live, [], keepingGroups(mechanism, reached));
+  const ids = path.ops.map((op) => physicalId(mechanism, inverse(op)) as string);
+  const groups = new Map<string, number>();
+  let state = whole;
+  for (const index of order) {
+    const op = path.ops[index]!;
+    if (op.kind === 'lift') groups.set(ids[index]!, state.group[op.part]!);
+    state = applied(mechanism, state, op);
+  }
+  const displays = by.phases.displays.map(({ lift, needs }): LastDisplay => ({
+    part: (path.ops[lift] as { part: number }).part,
+    ownNeeds: new Set([...needs].map((each) => ids[each]!)),
+  }));
+  return { ids: order.map((index) => ids[index]!).toReversed(), groups, displays };
+}
+
+interface Turn {
+  readonly mechanism: Mechanism;
+  readonly back: WayBack;
+  readonly start: DeviceState;
+  readonly rules: Rules;
+  readonly all: readonly Draft[];
+  /** what is done first, in its order: the pieces that move over */
+  readonly first: readonly string[];
+  readonly down: Descent;
+}
+
+function inReverse({ mechanism, back, start, rules, all, first, down }: Turn) {
+  const physicalOf = new Map(all.flatMap(({ op, task }) => (task.physical ? [[op.id as string, task.physical]] : [])));
+  const state = first.reduce(
+    (now, id) => applied(mechanism, now, withHost(mechanism, now, physicalOf.get(id)!)),
+    start,
+  );
+  const isFirst = new Set(first);
+  const ids = down.ids.filter((id) => !isFirst.has(id) && physicalOf.has(id));
+  const number = new Map(ids.map((id, index) => [id, index]));
+  const numbers = (tasks: ReturnType<typeof withAllPredecessors>) => {
+    const byId = new Map(tasks.map((task) => [task.id, task.after]));
+    return ids.map((id) => new Set([...byId.get(id)!].flatMap((each) => number.get(each) ?? [])));
+  };
+  const tasks = all.map(({ task }) => task);
+  const fitsBefore = new Map(
+    down.displays.flatMap(({ part }) => {
+      const { id } = mechanism.map.parts[part]!;
+      const plugs = mechanism.touching[part]!.filter((joint) => mechanism.tether[joint]);
+      const followers = [...plugs.map((joint) => opId('make', mechanism.map.joints[joint]!.id)), opId('close', id)];
+      const fit = number.get(opId('fit', id));
+      return fit === undefined ? [] : [[fit, followers.flatMap((each) => number.get(each) ?? [])] as const];
+    }),
+  );
+  const found = rebuildOrder({
+    mechanism,
+    whole: back.whole,
+    start: state,
+    rules,
+    ops: ids.map((id) => physicalOf.get(id)!),
+    hard: numbers(withAllPredecessors(tasks)),
+    before: numbers(withAllPredecessors(withRules(tasks))),
+    places: ids.map((id) => down.groups.get(id)),
+    fitsBefore,
+  });
+  if (!found) return null;
+  const onto = found.order.flatMap((index, at) => {
+    const op = found.resolved[at]!;
+    return op.kind === 'fit' ? [[ids[index]!, op.onto] as const] : [];
+  });
+  return { order: [...first, ...found.order.map((index) => ids[index]!)], onto: new Map(onto) };
+}
+
+/** Orders with the fewest changes are searched; so are those of states from which the reversed order is barred. */
+function searched(turn: Turn, budget: Budget, policy: Policy): Omit<Rebuild, 'moves' | 'leastSeconds'> {
+  const { mechanism, back, start, rules, all, first } = turn;
+  const chained = all.map((draft) => {
+    const at = first.indexOf(draft.op.id);
+    return at > 0 ? { ...draft, task: { ...draft.task, after: new Set([...draft.task.after, first[at - 1]!]) } } : draft;
+  });
+  const tasks = withRules(solventLast(chained).map(({ task }) => task));
+  const half = { ...budget, limitMs: budget.limitMs / 2 };
+  const found = arrangeBack(mechanism, back.whole, start, tasks, rules, half);
+  const physical = new Set(all.flatMap(({ op, task }) => (task.physical ? [op.id as string] : [])));
+  const order =
+    policy.order === 'fewest-changes'
+      ? found.order
+      : placed(
+          all,
+          found.order.filter((id) => physical.has(id)),
+        );
+  return { drafts: all, order, ruledBy: reasons(all, order), onto: found.onto };
+}
+
+/** The rule of order that keeps each operation later than the map does. */
+function reasons(drafts: readonly Draft[], order: readonly string[]): Map<string, OrderRule> {
+  const place = new Map(order.map((id, index) => [id, index]));
+  const last = (ids: Iterable<string>) => Math.max(-1, ...[...ids].map((id) => place.get(id) ?? -1));
+  return new Map(
+    drafts.flatMap(({ op, task }) => {
+      const at = place.get(op.id)!;
+      const byMap = last(task.after);
+      const byRule = [...(task.ruled ?? [])].toSorted(([a], [b]) => (place.get(b) ?? -1) - (place.get(a) ?? -1))[0];
+      if (byRule && (place.get(byRule[0]) ?? -1) > byMap) return [[op.id as string, byRule[1]] as const];
+      return op.kind !== 'procedure' && byMap < at - 1 ? [[op.id as string, 'mirror'] as const] : [];
+    }),
+  );
+}

@@ -1,0 +1,137 @@
+import { type Draft, solventLast, stripDrafts, type Task } from '../drafts/index.ts';
+import {
+  applied,
+  copyOf,
+  type DeviceState,
+  liveJoints,
+  type Mechanism,
+  type PhysicalOp,
+  type Rules,
+} from '../holds/index.ts';
+import { type Budget, leastSeconds } from '../order/index.ts';
+import type { Policy } from '../policy/index.ts';
+import {
+  goalOf,
+  inWords,
+  leastSets,
+  noWork,
+  PlanError,
+  precedenceOf,
+  schoolFor,
+  type Target,
+  type WorkSet,
+} from '../search/index.ts';
+import type { OrderRule } from '../sequence/index.ts';
+import type { Warning } from '../words/index.ts';
+import { arrange, problemOf } from './arrange.ts';
+import { inCarefulOrder, type Ruled, ruled } from './careful.ts';
+import { costAsPlanned } from './costs.ts';
+import { brokenRules } from './broken-rules.ts';
+import { isolatingIds, withIsolationAfterLive } from './isolating.ts';
+import { placed } from './placed.ts';
+import type { Present } from './present.ts';
+import { ruledEdges } from './ruled-edges.ts';
+
+/** The strip-down of a plan: what is done, in which order, and where that leads. */
+export interface StripDown {
+  readonly drafts: readonly Draft[];
+  readonly order: readonly string[];
+  readonly ruledBy: ReadonlyMap<string, OrderRule>;
+  /** no legal order of these operations takes less */
+  readonly leastSeconds: number;
+  readonly state: DeviceState;
+  readonly ops: readonly PhysicalOp[];
+  readonly live: ReadonlySet<number>;
+  readonly warnings: readonly Warning[];
+}
+
+/** @throws PlanError where no sequence of operations reaches the targets */
+export function stripDown(
+  mechanism: Mechanism,
+  present: Present,
+  targets: readonly Target[],
+  policy: Policy,
+  display: 'taken-off' | 'on-flexes',
+  budget: Budget,
+): StripDown {
+  const start = present.state;
+  const live = liveJoints(mechanism, start);
+  const goal = withIsolationAfterLive(mechanism, start, goalOf(mechanism, start, targets, { live }), live);
+  const least = leastSets(mechanism, start, goal, { live }, noWork(mechanism), present);
+  if (least.length === 0) {
+    const names = targets.map((target) => inWords(mechanism, target)).join(', ');
+    throw new PlanError('targets', `No sequence of operations can ${names}. Check the map, or choose another target.`);
+  }
+  const candidates = least.map((set) => {
+    const school = schoolFor(mechanism, start, set, display, policy, live);
+    const whole = leastSets(mechanism, start, goal, school.rules, school.seed, present)[0];
+    return whole ? { set: whole, rules: school.rules, asWished: true } : { set, rules: { live }, asWished: false };
+  });
+  const share = { ...budget, limitMs: budget.limitMs / (2 * candidates.length) };
+  const strips = distinct(candidates).map((candidate) => ({
+    ...candidate,
+    ...ordered(mechanism, present, candidate.set, candidate.rules, policy, live, share),
+  }));
+  const best = strips.reduce((a, b) => (b.seconds < a.seconds ? b : a));
+  const ops = best.order.flatMap((id) => best.physical.get(id) ?? []);
+  return {
+    ...best,
+    state: ops.reduce((state, op) => applied(mechanism, state, op), copyOf(start)),
+    ops,
+    live,
+    warnings: [
+      ...(best.asWished ? [] : [NOT_AS_WISHED]),
+      ...brokenRules(mechanism, start, best.ruled, policy),
+    ],
+  };
+}
+
+const NOT_AS_WISHED: Warning = {
+  code: 'policy',
+  text: 'This device can not be taken apart with the policy as set; the plan leaves it where it must.',
+};
+
+/** The schools add the same to several least sets. */
+function distinct<T extends { readonly set: WorkSet }>(candidates: readonly T[]): T[] {
+  const key = ({ set }: T) => `${set.joints.join()} ${set.parts.join()}`;
+  return [...new Map(candidates.map((each) => [key(each), each])).values()];
+}
+
+function ordered(
+  mechanism: Mechanism,
+  present: Present,
+  set: WorkSet,
+  rules: Rules,
+  policy: Policy,
+  live: ReadonlySet<number>,
+  budget: Budget,
+) {
+  const start = present.state;
+  const given = precedenceOf(mechanism, start, set, rules);
+  const by = ruled(mechanism, start, given, rules, policy);
+  const drafts = stripDrafts(mechanism, start, by.precedence, policy, live, by.blocks);
+  const physical = new Map<string, PhysicalOp | undefined>(drafts.map(({ op, task }) => [op.id, task.physical]));
+  const bound = leastSeconds(problemOf(drafts.map(({ task }) => task)));
+  const common = { drafts, physical, ruled: by };
+  if (policy.order === 'fewest-changes') {
+    const bounded = solventLast(ruledEdges(drafts, by));
+    const tasks: Task[] = bounded.map(({ task }) => task);
+    const found = arrange(mechanism, start, tasks, isolatingIds(mechanism, set), rules, budget);
+    const ruledBy = new Map<string, OrderRule>();
+    return { ...common, order: found.order, ruledBy, seconds: found.seconds, leastSeconds: found.lowerBoundSeconds };
+  }
+  const { order, ruledBy } = inCarefulOrder(by, live, present.history);
+  const ids = drafts.flatMap(({ op, task }) => (task.physical ? [op.id as string] : []));
+  const whole = placed(
+    drafts,
+    order.map((index) => ids[index]!),
+  );
+  const opOf = new Map(drafts.map(({ op }) => [op.id as string, op]));
+  const { seconds } = costAsPlanned(whole.map((id) => opOf.get(id)!));
+  const reasons = new Map(
+    order.flatMap((index, at) => (ruledBy[at] ? [[ids[index]!, ruledBy[at]] as const] : [])),
+  );
+  return { ...common, order: whole, ruledBy: reasons, seconds, leastSeconds: bound };
+}
+
+export type { Ruled };

@@ -1,0 +1,5 @@
+export { ORDER_RULES, type OrderRule } from './rules.ts';
+export { type Chosen } from './needed.ts';
+export { type Phases, phasesOf } from './phases.ts';
+export { type StripOrder, stripOrder, type StripTask } from './strip-order.ts';
+export { rebuildOrder } from './rebuild-order.ts';
