@@ -62,7 +62,7 @@ function fullStrip() {
     const [set] = leastSets(mechanism, start, goalOf(mechanism, start, targets, { live }), { live }, noWork(mechanism));
     const given = precedenceOf(mechanism, start, set!, { live });
     const by = ruled(mechanism, start, given, { live }, DEFAULT_POLICY);
-    const drafts = stripDrafts(mechanism, start, by.precedence, DEFAULT_POLICY, live, by.blocks);
+    const drafts = stripDrafts(mechanism, start, by.precedence, DEFAULT_POLICY, live, by.blocks, new Set());
     return [inCarefulOrder(by, live, []), leastSeconds(problemOf(drafts.map(({ task }) => task)))];
   };
   const whole = () => planRepair({ map, targets }, { now, limitMs: 0 });

@@ -2,7 +2,7 @@ import { isOuter } from '../device-map/index.ts';
 import { type DeviceState, type Mechanism, SEATED } from '../holds/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
-import { after, afterBy, type Draft, procedureDraft } from './draft.ts';
+import { afterBy, type Draft, procedureDraft } from './draft.ts';
 import { TIMES } from './estimates.ts';
 import type { Op } from './op.ts';
 import { opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
@@ -140,7 +140,7 @@ export function withoutIdleCounts(mechanism: Mechanism, ops: readonly Op[]): Op[
     .map((op) => ({ ...op, notBefore: op.notBefore.filter((id) => !idle.has(id)) }));
 }
 
-/** Films off what was covered while bare, and off new faces, before something lies over them. */
+/** Films off what was covered while bare, and off new parts before the first piece goes on them. */
 function withFilmsOff(
   mechanism: Mechanism,
   state: DeviceState,
@@ -151,9 +151,10 @@ function withFilmsOff(
   const films = mechanism.map.parts.flatMap((part, number): { draft: Draft; until: string[] }[] => {
     const fresh = replaced.has(number) && (part.film || isOuter(part));
     const over = (part.under ?? []).flatMap((entry) => ('part' in entry ? [entry.part] : []));
-    const covered = over.some((id) => state.status[mechanism.part.get(id)!] !== SEATED);
-    if (!fresh && !(part.film && covered)) return [];
-    const until = over.length > 0 ? over.flatMap((id) => downOf(ids, id)) : downOf(ids, part.id);
+    const bare = [...over, part.id].some((id) => state.status[mechanism.part.get(id)!] !== SEATED);
+    if (!fresh && !(part.film && bare)) return [];
+    const down = over.length > 0 ? over.flatMap((id) => downOf(ids, id)) : downOf(ids, part.id);
+    const until = fresh ? [...down, ...opsOnto(drafts, number), opId('fit', part.id)] : down;
     const draft = procedureDraft({
       name: 'film-off',
       part: part.id,
@@ -164,12 +165,20 @@ function withFilmsOff(
     return [{ draft, until }];
   });
   const body = drafts.map((draft) =>
-    after(
+    afterBy(
       draft,
+      'film',
       films.flatMap((film) => (film.until.includes(draft.op.id) ? [film.draft.op.id] : [])),
     ),
   );
   return [...body, ...films.map(({ draft }) => draft)];
+}
+
+/** What is put on a part while it lies on the mat. */
+function opsOnto(drafts: readonly Draft[], part: number): string[] {
+  return drafts.flatMap(({ op, task }) =>
+    task.physical?.kind === 'fit' && task.physical.onto === part ? [op.id as string] : [],
+  );
 }
 
 function downOf(ids: ReadonlySet<string>, part: string): string[] {

@@ -1,4 +1,4 @@
-import { isOuter } from '../device-map/index.ts';
+import { isOuter, type Part } from '../device-map/index.ts';
 import {
   applied,
   type DeviceState,
@@ -24,6 +24,7 @@ export function stripDrafts(
   policy: Policy,
   live: ReadonlySet<number>,
   blocks: readonly HeatBlock[],
+  replaced: ReadonlySet<number>,
 ): Draft[] {
   if (precedence.ops.length === 0) return [];
   const ids = precedence.ops.map((op) => physicalId(mechanism, op));
@@ -32,7 +33,7 @@ export function stripDrafts(
   const opened = isOpenAlready(mechanism, start) ? -1 : openingIndex(mechanism, precedence, first, ids);
   const stageOf = (index: number): Stage => (first.has(ids[index]!) ? 'prepare' : index <= opened ? 'open' : 'strip');
   const work = workDrafts(mechanism, start, precedence, policy, live, blocks, stageOf);
-  return withPreparation(mechanism, start, [...work, ...filmDrafts(mechanism, ids)], first);
+  return withPreparation(mechanism, start, [...work, ...filmDrafts(mechanism, ids, replaced)], first, replaced);
 }
 
 /** Operations with their heat and solvent; also what comes off an old part on the mat is warmed and soaked. */
@@ -106,10 +107,10 @@ function openingIndex(
   );
 }
 
-/** Parts that are covered with film while they are bare, once what lies over them is gone. */
-function filmDrafts(mechanism: Mechanism, ids: readonly string[]): Draft[] {
-  return mechanism.map.parts.flatMap((part): Draft[] => {
-    if (!part.film) return [];
+/** Parts that are covered with film while they are bare, once what lies over them is gone; those that go back in. */
+function filmDrafts(mechanism: Mechanism, ids: readonly string[], replaced: ReadonlySet<number>): Draft[] {
+  return mechanism.map.parts.flatMap((part, number): Draft[] => {
+    if (!part.film || replaced.has(number)) return [];
     const over = (part.under ?? []).flatMap((entry) =>
       'part' in entry ? [opId('open', entry.part), opId('lift', entry.part)].filter((id) => ids.includes(id)) : [],
     );
@@ -122,6 +123,7 @@ function filmDrafts(mechanism: Mechanism, ids: readonly string[]): Draft[] {
         seconds: TIMES.filmPart,
         stage: 'strip',
         after: baredBy.slice(0, 1),
+        early: true,
       }),
     ];
   });
@@ -133,6 +135,7 @@ function withPreparation(
   start: DeviceState,
   drafts: readonly Draft[],
   first: ReadonlySet<string>,
+  replaced: ReadonlySet<number>,
 ): Draft[] {
   const preparation: Draft[] = [];
   // what a tray's own removal needs comes before the film, with the heat it takes
@@ -141,13 +144,15 @@ function withPreparation(
     ...drafts.filter(({ op }) => first.has(op.id)).flatMap(({ task }) => [...task.after]),
   ]);
   let prepared = [...drafts];
+  const isGlass = (part: Part) => part.hazards?.includes('glass') === true;
+  // a broken pane that is replaced needs no film
+  const stays = mechanism.map.parts.some((part, number) => isOuter(part) && isGlass(part) && !replaced.has(number));
   const atRisk = prepared.some(
     ({ op }) =>
       op.name === 'heat' ||
-      ((op.kind === 'open' || op.kind === 'lift') &&
-        mechanism.map.parts[mechanism.part.get(op.part!)!]!.hazards?.includes('glass')),
+      ((op.kind === 'open' || op.kind === 'lift') && isGlass(mechanism.map.parts[mechanism.part.get(op.part!)!]!)),
   );
-  if (atRisk) {
+  if (atRisk && stays) {
     const film = procedureDraft({ name: 'film', seconds: TIMES.film, stage: 'prepare', after: own });
     preparation.push(film);
     prepared = prepared.map((draft) =>

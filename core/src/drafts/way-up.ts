@@ -29,11 +29,14 @@ export function wayUp(mechanism: Mechanism, path: Precedence, replaced: Readonly
   const ends = endsOfDead(mechanism, path);
   const outer = outerClosings(mechanism, path, removed);
   const asked = askedByTest(mechanism, path, removed, replaced);
+  // what something else has to lie over goes in before that
+  const covered = (op: number) =>
+    path.before.some((_, later) => path.before[op]!.has(later) && !removed.has(later) && !outer.has(later));
   return {
     outerClosings: named(outer),
     endsOfDead: named(ends),
     removedFirst: named(removed),
-    late: named([...removed].filter((op) => !ends.has(op) && !asked.has(op))),
+    late: named([...removed].filter((op) => !ends.has(op) && !asked.has(op) && !covered(op))),
     follows: new Map(ids.map((id, index) => [id, named(path.before[index]!)])),
   };
 }

@@ -62,13 +62,14 @@ export function arrangeBack(
   given: readonly Task[],
   rules: Rules,
   budget: Budget,
-): OrderResult & { readonly onto: ReadonlyMap<string, number> } {
+): OrderResult & { readonly onto: ReadonlyMap<string, number>; readonly isLegal: boolean } {
   const tasks = withAllPredecessors(given);
   const problem = problemOf(tasks);
   const admission = admissionFor(mechanism, tasks, new Set(), rules);
   const first = trySolving(() => solveOrder(problem, budget, admission(null)));
   if (first && isLegal(mechanism, start, tasks, first.order, rules)) {
-    return { ...naturally(mechanism, start, tasks, problem, first, admission(null), rules), onto: new Map() };
+    const order = naturally(mechanism, start, tasks, problem, first, admission(null), rules);
+    return { ...order, onto: new Map(), isLegal: true };
   }
 
   const moved = tasks.reduce(
@@ -83,9 +84,10 @@ export function arrangeBack(
     if (!found) continue;
     const order = [...found.order].reverse();
     const onto = placesLifted(mechanism, whole, turned, found.order);
-    return { ...found, ...costOf(problem, order), onto, optimal: found.optimal && wanted === given };
+    const optimal = found.optimal && wanted === given;
+    return { ...found, ...costOf(problem, order), onto, optimal, isLegal: true };
   }
-  return { ...asGiven(problem), onto: new Map() };
+  return { ...asGiven(problem), onto: new Map(), isLegal: false };
 }
 
 function freeOfProcedures(tasks: readonly Task[]): Task[] {

@@ -92,10 +92,10 @@ function planWith(
 ): { plan: Plan; charge: number } {
   const { map } = mechanism;
   const purpose = targets.map((target) => inWords(mechanism, target)).join(', ') || 'close it up';
-  const strip = stripDown(mechanism, present, targets, policy, display, budget);
   const replaced = new Set(
     targets.flatMap((target) => ('replace' in target ? [mechanism.part.get(target.replace)!] : [])),
   );
+  const strip = stripDown(mechanism, present, targets, replaced, policy, display, budget);
   const back = rebuild(mechanism, present, strip, { targets, replaced, lacking, policy, display }, budget);
 
   const stripOps = explained(map, strip.drafts, strip.order, strip.ruledBy, purpose);

@@ -7,6 +7,7 @@ import {
   solventLast,
   type WayBack,
   wayBack,
+  type WayUp,
   wayUp,
   withAllPredecessors,
   withBonds,
@@ -18,6 +19,7 @@ import {
 import {
   applied,
   assembled,
+  carried,
   type DeviceState,
   inverse,
   type Mechanism,
@@ -69,19 +71,20 @@ export function rebuild(
   const moved = moving.ops.reduce((state, op) => applied(mechanism, state, op), strip.state);
   const back = wayBack(mechanism, moved, history, lacking, display);
   const reached = back.missing.reduce((state, op) => applied(mechanism, state, op), moved);
-  const way = wayUp(mechanism, back.touched, replaced);
   const down = descent(mechanism, back, reached, policy);
 
   const off = ruled(mechanism, strip.state, moving, { live }, policy);
   const offOrder = inCarefulOrder(off, live, history).order;
   const offDrafts = takeOffDrafts(mechanism, strip.state, off.precedence, off.blocks, back.missing, moves, policy, live);
   const physical = rebuildDrafts(mechanism, reached, back, { moves, replaced, policy });
+  const on = piecesOn(physical, down);
+  const onMat = new Set(on.map(({ id }) => id));
+  const way = awayFrom(wayUp(mechanism, back.touched, replaced), onMat);
   const ruledBack = withRebuildRules(mechanism, physical, way, down.displays);
   const bonded = withBonds({ mechanism, state: reached, way, replaced, remade: back.remade, policy }, ruledBack);
   const body = withTransplant(mechanism, bonded, replaced, policy);
   const proving = withProving(mechanism, reached, body, back.touched, way, replaced, policy);
 
-  const on = piecesOn(physical, down);
   const rules = { live: back.live, extra: back.extra };
   const offIds = off.precedence.ops.map((op) => physicalId(mechanism, op) as string);
   const missing = back.missing.map((op) => physicalId(mechanism, op) as string);
@@ -96,6 +99,18 @@ export function rebuild(
   if (!found) return { ...searched(turn, budget, policy), moves, leastSeconds: bound };
   const order = placed(all, found.order);
   return { drafts: all, order, ruledBy: reasons(all, order), leastSeconds: bound, moves, onto: found.onto };
+}
+
+/** What is done on the mat closes nothing and brings nothing to life. */
+function awayFrom(way: WayUp, onMat: ReadonlySet<string>): WayUp {
+  const kept = (ids: ReadonlySet<string>) => new Set([...ids].filter((id) => !onMat.has(id)));
+  return {
+    ...way,
+    outerClosings: kept(way.outerClosings),
+    endsOfDead: kept(way.endsOfDead),
+    removedFirst: kept(way.removedFirst),
+    late: kept(way.late),
+  };
 }
 
 /** What is put on new parts on the mat, as far as nothing else has to come before it; in reversed order. */
@@ -170,7 +185,8 @@ function inReverse({ mechanism, back, start, rules, all, first, down }: Turn) {
   const fitsBefore = new Map(
     down.displays.flatMap(({ part }) => {
       const { id } = mechanism.map.parts[part]!;
-      const plugs = mechanism.touching[part]!.filter((joint) => mechanism.tether[joint]);
+      const along = [...carried(mechanism, back.whole, part)];
+      const plugs = along.flatMap((each) => mechanism.touching[each]!.filter((joint) => mechanism.tether[joint]));
       const followers = [...plugs.map((joint) => opId('make', mechanism.map.joints[joint]!.id)), opId('close', id)];
       const fit = number.get(opId('fit', id));
       return fit === undefined ? [] : [[fit, followers.flatMap((each) => number.get(each) ?? [])] as const];
@@ -202,9 +218,13 @@ function searched(turn: Turn, budget: Budget, policy: Policy): Omit<Rebuild, 'mo
     const at = first.indexOf(draft.op.id);
     return at > 0 ? { ...draft, task: { ...draft.task, after: new Set([...draft.task.after, first[at - 1]!]) } } : draft;
   });
-  const tasks = withRules(solventLast(chained).map(({ task }) => task));
   const half = { ...budget, limitMs: budget.limitMs / 2 };
-  const found = arrangeBack(mechanism, back.whole, start, tasks, rules, half);
+  const bare = chained.map(({ task }) => task);
+  const tries = [withRules(solventLast(chained).map(({ task }) => task)), bare];
+  // where the rules leave no way back at all, the way back goes before them
+  const ways = tries.map((tasks) => () => arrangeBack(mechanism, back.whole, start, tasks, rules, half));
+  const kept = ways[0]!();
+  const found = kept.isLegal ? kept : ways[1]!();
   const physical = new Set(all.flatMap(({ op, task }) => (task.physical ? [op.id as string] : [])));
   const order =
     policy.order === 'fewest-changes'

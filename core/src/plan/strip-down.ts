@@ -50,6 +50,7 @@ export function stripDown(
   mechanism: Mechanism,
   present: Present,
   targets: readonly Target[],
+  replaced: ReadonlySet<number>,
   policy: Policy,
   display: 'taken-off' | 'on-flexes',
   budget: Budget,
@@ -70,7 +71,7 @@ export function stripDown(
   const share = { ...budget, limitMs: budget.limitMs / (2 * candidates.length) };
   const strips = distinct(candidates).map((candidate) => ({
     ...candidate,
-    ...ordered(mechanism, present, candidate.set, candidate.rules, policy, live, share),
+    ...ordered(mechanism, present, candidate.set, candidate.rules, policy, live, replaced, share),
   }));
   const best = strips.reduce((a, b) => (b.seconds < a.seconds ? b : a));
   const ops = best.order.flatMap((id) => best.physical.get(id) ?? []);
@@ -104,12 +105,13 @@ function ordered(
   rules: Rules,
   policy: Policy,
   live: ReadonlySet<number>,
+  replaced: ReadonlySet<number>,
   budget: Budget,
 ) {
   const start = present.state;
   const given = precedenceOf(mechanism, start, set, rules);
   const by = ruled(mechanism, start, given, rules, policy);
-  const drafts = stripDrafts(mechanism, start, by.precedence, policy, live, by.blocks);
+  const drafts = stripDrafts(mechanism, start, by.precedence, policy, live, by.blocks, replaced);
   const physical = new Map<string, PhysicalOp | undefined>(drafts.map(({ op, task }) => [op.id, task.physical]));
   const bound = leastSeconds(problemOf(drafts.map(({ task }) => task)));
   const common = { drafts, physical, ruled: by };

@@ -1,4 +1,4 @@
-import { isDead, type Mechanism, OFF, type StripOp } from '../holds/index.ts';
+import { type DeviceState, isDead, type Mechanism, OFF, type StripOp } from '../holds/index.ts';
 import { lyingBeneath } from '../search/index.ts';
 import { type Chosen, neededFor } from './needed.ts';
 
@@ -22,6 +22,8 @@ export interface Phases {
   readonly of: readonly number[];
   /** per operation what it needs, itself among them; found when it is asked for */
   readonly needs: (op: number) => ReadonlySet<number>;
+  /** the same found anew from a state on the way, for what is left */
+  readonly from: (state: DeviceState, left: ReadonlySet<number>) => Phases;
 }
 
 /** @param standing displays are to stand on their flexes: none has to come off first */
@@ -39,7 +41,11 @@ export function phasesOf(chosen: Chosen, standing: boolean): Phases {
   const displays = standing ? [] : displaysToTakeOff(chosen, needs);
   const off = together(displays.map((each) => each.needs));
   const phase = (op: number) => (removedFirst.has(op) ? 0 : dead.has(op) ? 1 : off.has(op) ? 2 : 3);
-  return { removedFirst, dead, isolating, displays, of: ops.map((_, op) => phase(op)), needs };
+  const from = (start: DeviceState, left: ReadonlySet<number>) => {
+    const before = chosen.precedence.before.map((each) => new Set([...each].filter((op) => left.has(op))));
+    return phasesOf({ ...chosen, start, precedence: { ...chosen.precedence, before } }, standing);
+  };
+  return { removedFirst, dead, isolating, displays, of: ops.map((_, op) => phase(op)), needs, from };
 }
 
 function together(sets: readonly ReadonlySet<number>[]): ReadonlySet<number> {

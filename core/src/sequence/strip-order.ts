@@ -50,6 +50,7 @@ export function stripOrder(task: StripTask): StripOrder {
 class Walk {
   readonly #task: StripTask;
   readonly #ops: readonly StripOp[];
+  #phases: Phases;
   readonly #ids: readonly string[];
   readonly #places: readonly Point[];
   readonly #left: Set<number>;
@@ -74,6 +75,7 @@ class Walk {
     const { chosen, history } = task;
     const { mechanism, precedence } = chosen;
     this.#task = task;
+    this.#phases = task.phases;
     this.#ops = precedence.ops;
     this.#ids = precedence.ops.map((op) =>
       op.kind === 'release' ? mechanism.map.joints[op.joint]!.id : mechanism.map.parts[op.part]!.id,
@@ -94,7 +96,17 @@ class Walk {
     return { order: this.#order, ruledBy: this.#ruledBy };
   }
 
+  /** What one thing needs can change by what was done for another: then it is found anew from here. */
   #next(): number {
+    const next = this.#wanted();
+    if (this.#isLegal(next)) return next;
+    this.#phases = this.#phases.from(this.#state, this.#left);
+    this.#goal = -1;
+    const again = this.#wanted();
+    return this.#isLegal(again) ? again : this.#anyLegal(this.#left);
+  }
+
+  #wanted(): number {
     const within = this.#inBlock();
     if (within !== undefined) return within;
     const set = this.#set();
@@ -115,7 +127,8 @@ class Walk {
 
   /** What is left of the first phase that has anything left; after a live joint, what makes the device dead. */
   #set(): ReadonlySet<number> {
-    const { phases, live, chosen } = this.#task;
+    const { live, chosen } = this.#task;
+    const phases = this.#phases;
     const isOpenedLive = [...live].some((joint) => this.#state.released[joint]);
     if (isOpenedLive && phases.dead.size > 0 && !isDead(chosen.mechanism, this.#state)) return phases.dead;
     for (const set of [phases.removedFirst, phases.dead]) if (this.#isOpen(set)) return this.#withUsedUp(set);
@@ -129,7 +142,7 @@ class Walk {
 
   /** The nearest display that stands, unless it lies beneath another one. */
   #displayInHand(): ReadonlySet<number> | null {
-    const standing = this.#task.phases.displays.filter(({ lift }) => this.#left.has(lift));
+    const standing = this.#phases.displays.filter(({ lift }) => this.#left.has(lift));
     if (standing.length === 0) return null;
     const inHand = standing.find(({ lift }) => lift === this.#display);
     if (inHand) return inHand.needs;
@@ -146,7 +159,7 @@ class Walk {
   /** A single-use part of which a joint was released is lifted as soon as that can be. */
   #withUsedUp(set: ReadonlySet<number>): ReadonlySet<number> {
     const used = this.#usedUp();
-    return used.length > 0 ? new Set([...set, ...used.flatMap((op) => [...this.#task.phases.needs(op)])]) : set;
+    return used.length > 0 ? new Set([...set, ...used.flatMap((op) => [...this.#phases.needs(op)])]) : set;
   }
 
   #usedUp(): number[] {
@@ -214,11 +227,11 @@ class Walk {
   }
 
   #isolates(op: number): boolean {
-    return this.#task.phases.isolating.has(op);
+    return this.#phases.isolating.has(op);
   }
 
   #needs(op: number): ReadonlySet<number> {
-    return this.#task.phases.needs(op);
+    return this.#phases.needs(op);
   }
 
   #missing(op: number): number[] {
@@ -285,10 +298,10 @@ class Walk {
   #keptBy(index: number): OrderRule | undefined {
     const last = this.#order.at(-1);
     if (last === undefined || this.#task.chosen.precedence.before[index]!.has(last)) return undefined;
-    const { of } = this.#task.phases;
+    const { of } = this.#phases;
     if (of[index]! > of[last]!) return (['removed-first', 'dead-first', 'display-off'] as const)[of[last]!];
     // what frees one part is taken as it comes to hand
-    return this.#needs(this.#goal).has(last) && last !== this.#goal ? undefined : this.#chosenBy;
+    return this.#goal >= 0 && this.#needs(this.#goal).has(last) && last !== this.#goal ? undefined : this.#chosenBy;
   }
 }
 

@@ -1,0 +1,446 @@
+import type { DeviceMap } from '../src/device-map/index.ts';
+import {
+  applied,
+  assembled,
+  changesNothing,
+  copyOf,
+  type DeviceState,
+  inverse,
+  isDead,
+  isStripOp,
+  liveJoints,
+  type Mechanism,
+  mechanismOf,
+  numberedOp,
+  OFF,
+  type PhysicalOp,
+  play,
+  type StripOp,
+} from '../src/holds/index.ts';
+
+/** What the check reads of an operation of a plan. */
+export interface CheckedOp {
+  readonly id: string;
+  readonly kind: string;
+  readonly name?: string;
+  readonly joint?: string;
+  readonly part?: string;
+  readonly onto?: string;
+  readonly staysOpen?: boolean;
+  readonly isNew?: boolean;
+}
+
+interface CheckedPlan {
+  readonly strip: readonly CheckedOp[];
+  readonly rebuild: readonly CheckedOp[];
+}
+
+interface CheckedPolicy {
+  readonly display?: string;
+  readonly sealLaid?: string;
+  readonly closing?: string | null;
+}
+
+/**
+ * The rules of order (docs/device-map.md, *The order of a careful technician*) held against a plan from the whole device.
+ * Written apart from the planner: it knows only what holds what. Answers *rule: what is wrong*, nothing where all is well.
+ */
+export function orderFaults(map: DeviceMap, plan: CheckedPlan, policy: CheckedPolicy = {}): string[] {
+  const check = new Check(map, plan, policy);
+  return [...check.strip(), ...check.rebuild()];
+}
+
+const OUTER = ['display', 'cover', 'shell'];
+const PIECES = ['mesh', 'label', 'gasket'];
+
+class Check {
+  readonly #mechanism: Mechanism;
+  readonly #plan: CheckedPlan;
+  readonly #policy: CheckedPolicy;
+  readonly #start: DeviceState;
+  readonly #live: ReadonlySet<number>;
+  readonly #ops: readonly StripOp[];
+  readonly #faults: string[] = [];
+
+  constructor(map: DeviceMap, plan: CheckedPlan, policy: CheckedPolicy) {
+    this.#mechanism = mechanismOf(map);
+    this.#plan = plan;
+    this.#policy = policy;
+    this.#start = assembled(this.#mechanism);
+    this.#live = liveJoints(this.#mechanism, this.#start);
+    this.#ops = physical(plan.strip).map((op) => this.#numbered(op) as StripOp);
+  }
+
+  #numbered(op: CheckedOp): PhysicalOp {
+    return numberedOp(this.#mechanism, op as Parameters<typeof numberedOp>[1]);
+  }
+
+  /** Could `goal` be done with just these operations, from the whole device? */
+  #reaches(ops: readonly StripOp[], goal: StripOp, start = this.#start): boolean {
+    return changesNothing(play(this.#mechanism, start, ops, { live: this.#live }).state, goal);
+  }
+
+  /** What a goal needs of the plan, by place: what is left when everything that it can do without is taken away. */
+  #needs(goal: number): Set<number> {
+    const among = (dropped: readonly number[]) => {
+      let kept = Array.from({ length: goal + 1 }, (_, at) => at);
+      for (const each of dropped) {
+        const without = kept.filter((at) => at !== each);
+        const ops = without.map((at) => this.#ops[at]!);
+        if (each !== goal && this.#reaches(ops, this.#ops[goal]!)) kept = without;
+      }
+      return kept;
+    };
+    const places = Array.from({ length: goal }, (_, at) => at);
+    // of alternatives either is taken for needed
+    return new Set([...among(places), ...among(places.toReversed())]);
+  }
+
+  strip(): string[] {
+    this.#faults.length = 0;
+    const { parts } = this.#mechanism.map;
+    const all = [...this.#ops.keys()];
+    const lifts = (isIt: (part: number) => boolean) =>
+      all.filter((at) => {
+        const op = this.#ops[at]!;
+        return op.kind === 'lift' && isIt(op.part);
+      });
+    const first = lifts((part) => parts[part]!.removeFirst === true);
+    const needed = new Set(first.flatMap((at) => [...this.#needs(at)]));
+    this.#only('removed-first', 0, last(first), needed);
+
+    const dying = this.#dying();
+    dying.forEach((at) => this.#needs(at).forEach((each) => needed.add(each)));
+    this.#only('dead-first', 0, last(dying), needed);
+
+    const displays = this.#policy.display === 'on-flexes' ? [] : lifts((part) => this.#hasWorkBeneath(part));
+    displays.forEach((at) => this.#needs(at).forEach((each) => needed.add(each)));
+    this.#only('display-off', 0, last(displays), needed);
+
+    this.#partByPart(new Set(dying));
+    return [...this.#faults];
+  }
+
+  /** The operations by which the device becomes dead, where the plan makes it so. */
+  #dying(): number[] {
+    let state = this.#start;
+    const { alone, together, battery } = this.#mechanism.isolation;
+    const found: number[] = [];
+    for (const [at, op] of this.#ops.entries()) {
+      if (isDead(this.#mechanism, state)) break;
+      state = applied(this.#mechanism, state, op);
+      const isolates = op.kind === 'release' ? [...alone, ...together].includes(op.joint) : op.part === battery;
+      if (isolates) found.push(at);
+    }
+    return isDead(this.#mechanism, state) ? found : [];
+  }
+
+  /** Until this place nothing but what is needed, and single-use parts that were used up by it. */
+  #only(rule: string, from: number, until: number, needed: ReadonlySet<number>): void {
+    for (let at = from; at < until; at++) {
+      if (!needed.has(at) && !this.#usesUp(at)) this.#fault(rule, this.#plan.strip, this.#ops[at]!, at);
+    }
+  }
+
+  #usesUp(at: number): boolean {
+    const op = this.#ops[at]!;
+    const isUsed = (part: number) => this.#mechanism.map.parts[part]!.reuse === 'single-use';
+    return op.kind === 'release' ? this.#mechanism.held[op.joint]!.some(isUsed) : isUsed(op.part);
+  }
+
+  #fault(rule: string, _of: readonly CheckedOp[], op: PhysicalOp, at: number): void {
+    const thing = 'joint' in op ? this.#mechanism.map.joints[op.joint]!.id : this.#mechanism.map.parts[op.part]!.id;
+    this.#faults.push(`${rule}: ${op.kind}:${thing} at ${at}`);
+  }
+
+  #hasWorkBeneath(display: number): boolean {
+    const { map, partUnder, jointUnder } = this.#mechanism;
+    if (map.parts[display]!.kind !== 'display') return false;
+    const parts = new Set<number>();
+    const joints = new Set<number>();
+    const waits = (entries: (typeof partUnder)[number]) =>
+      entries.some((wait) =>
+        wait.part === undefined
+          ? joints.has(wait.joint)
+          : parts.has(wait.part) || (wait.part === display && wait.until === 'open'),
+      );
+    for (let size = -1; size !== parts.size + joints.size;) {
+      size = parts.size + joints.size;
+      partUnder.forEach((entries, part) => waits(entries) && parts.add(part));
+      jointUnder.forEach((entries, joint) => waits(entries) && joints.add(joint));
+    }
+    parts.delete(display);
+    return this.#ops.some((op) => (op.kind === 'release' ? joints.has(op.joint) : parts.has(op.part)));
+  }
+
+  /** Between two goal steps only releases that the later one needs, or that share its warming. */
+  #partByPart(isolating: ReadonlySet<number>): void {
+    const isMove = (at: number) => this.#ops[at]!.kind !== 'release';
+    const needs = new Map([...this.#ops.keys()].map((at) => [at, this.#needs(at)]));
+    const neededByMove = new Set([...this.#ops.keys()].filter(isMove).flatMap((at) => [...needs.get(at)!]));
+    let since = 0;
+    for (const at of this.#ops.keys()) {
+      if (!isMove(at) && !isolating.has(at) && neededByMove.has(at)) continue;
+      for (let between = since; between < at; between++) {
+        const shares = [...needs.get(at)!].some((each) => this.#sharesWarming(between, each));
+        if (!needs.get(at)!.has(between) && !shares && !this.#usesUp(at)) this.#fault('part-by-part', this.#plan.strip, this.#ops[between]!, between);
+      }
+      since = at + 1;
+    }
+  }
+
+  #sharesWarming(a: number, b: number): boolean {
+    const group = (at: number) => {
+      const op = this.#ops[at]!;
+      const bond = op.kind === 'release' ? this.#mechanism.map.joints[op.joint]! : undefined;
+      return bond?.type === 'bond' ? bond.heatGroup : undefined;
+    };
+    return group(a) !== undefined && group(a) === group(b);
+  }
+
+  rebuild(): string[] {
+    this.#faults.length = 0;
+    const ops = this.#plan.rebuild;
+    const states = [this.#ops.reduce((state, op) => applied(this.#mechanism, state, op), copyOf(this.#start))];
+    for (const op of ops) {
+      const now = states.at(-1)!;
+      states.push(isPhysical(op) ? applied(this.#mechanism, now, this.#placed(now, op)) : now);
+    }
+    this.#deadLong(ops, states);
+    this.#displayLast(ops, states);
+    this.#seals(ops);
+    this.#films(ops);
+    this.#counts(ops, states);
+    this.#tests(ops);
+    this.#pieces(ops);
+    return [...this.#faults];
+  }
+
+  #placed(state: DeviceState, op: CheckedOp): PhysicalOp {
+    const found = this.#numbered(op);
+    return found.kind === 'fit' && op.onto === undefined
+      ? { ...found, onto: this.#mechanism.base, ...(op.staysOpen ? { staysOpen: true } : { staysOpen: false }) }
+      : found.kind === 'fit'
+        ? { ...found, staysOpen: op.staysOpen === true }
+        : (void state, found);
+  }
+
+  /** What the rebuild undoes, as strip-down operations. */
+  #undone(ops: readonly CheckedOp[]): { op: CheckedOp; down: StripOp }[] {
+    return ops.filter(isPhysical).flatMap((op) => {
+      const found = this.#numbered(op);
+      return isStripOp(found) ? [] : [{ op, down: inverse(found) }];
+    });
+  }
+
+  /** Ids of the rebuild that come after this one in every order: its undoing can't be reached without theirs. */
+  #follows(ops: readonly CheckedOp[], op: CheckedOp): Set<string> {
+    const all = this.#undone(ops);
+    const own = all.find((each) => each.op.id === op.id)!.down;
+    const rest = all.map((each) => each.down);
+    return new Set(
+      all
+        .filter(({ down }) => down !== own && !this.#reaches(rest.filter((each) => each !== down), own))
+        .map(({ op: each }) => each.id),
+    );
+  }
+
+  #outerClosings(ops: readonly CheckedOp[]): Set<string> {
+    const { parts, joints } = this.#mechanism.map;
+    const kindOf = (id: string) => parts.find((each) => each.id === id)!.kind as string;
+    const isOf = (op: CheckedOp, kinds: readonly string[]) => {
+      const joint = joints.find((each) => each.id === op.joint);
+      if (op.kind === 'make') return ['screw', 'bond', 'clip'].includes(joint!.type) && joint!.holds.some((id) => kinds.includes(kindOf(id)));
+      return (op.kind === 'close' || (op.kind === 'fit' && !op.staysOpen)) && kinds.includes(kindOf(op.part!));
+    };
+    const up = ops.filter((op) => isPhysical(op) && !['release', 'open', 'lift'].includes(op.kind));
+    const onMat = this.#onMat(ops);
+    const follows = new Map<string, Set<string>>();
+    const after = (op: CheckedOp) => follows.get(op.id) ?? follows.set(op.id, this.#follows(ops, op)).get(op.id)!;
+    const outer = new Set(up.filter((op) => isOf(op, OUTER) && !onMat.has(op.id)).map(({ id }) => id));
+    const pieces = up.filter((op) => isOf(op, PIECES) && up.some((each) => outer.has(each.id) && after(each).has(op.id)));
+    const found = new Set([...outer, ...pieces.map(({ id }) => id)]);
+    const removed = new Set(up.filter((op) => this.#isRemovedFirst(op)).map(({ id }) => id));
+    for (let size = -1; size !== found.size;) {
+      size = found.size;
+      for (const op of up) {
+        if (found.has(op.id) && [...after(op)].some((id) => !found.has(id) && !removed.has(id))) found.delete(op.id);
+      }
+    }
+    return found;
+  }
+
+  #isRemovedFirst(op: CheckedOp): boolean {
+    const { parts, joints } = this.#mechanism.map;
+    const ids = op.joint ? joints.find((each) => each.id === op.joint)!.holds : [op.part!];
+    return ids.every((id) => parts.find((each) => each.id === id)!.removeFirst);
+  }
+
+  /** Work on pieces that lie with another part on the mat. */
+  #onMat(ops: readonly CheckedOp[]): Set<string> {
+    const places = new Map<string, string>();
+    const found = new Set<string>();
+    for (const op of ops) {
+      if (op.kind === 'fit' && op.onto) {
+        found.add(op.id);
+        places.set(op.part!, op.onto);
+      }
+      if (op.kind === 'fit' && !op.onto) places.forEach((host, part) => host === op.part && places.delete(part));
+      const ids = op.joint ? this.#mechanism.map.joints.find((each) => each.id === op.joint)!.holds : [op.part ?? ''];
+      if ((op.kind === 'make' || op.kind === 'close') && ids.every((id) => places.has(id))) found.add(op.id);
+    }
+    return found;
+  }
+
+  #isolates(op: CheckedOp): boolean {
+    const { alone, together, battery } = this.#mechanism.isolation;
+    const joints = [...alone, ...together];
+    if (op.joint !== undefined) return joints.includes(this.#mechanism.joint.get(op.joint)!);
+    return joints.length === 0 && op.kind === 'fit' && this.#mechanism.part.get(op.part!) === battery;
+  }
+
+  #endOfDead(ops: readonly CheckedOp[], states: readonly DeviceState[]): number {
+    return ops.findIndex(
+      (op, at) => isPhysical(op) && isDead(this.#mechanism, states[at]!) && !isDead(this.#mechanism, states[at + 1]!),
+    );
+  }
+
+  #deadLong(ops: readonly CheckedOp[], states: readonly DeviceState[]): void {
+    if (this.#mechanism.isolation.battery < 0) return;
+    const end = this.#endOfDead(ops, states);
+    if (end < 0) return;
+    const outer = this.#outerClosings(ops);
+    const ends = ops.filter((op) => isPhysical(op) && this.#isolates(op) && op.kind !== 'release');
+    const covering = new Set(ends.flatMap((op) => [...this.#follows(ops, op)]));
+    for (const op of ops.slice(end + 1)) {
+      if (!isPhysical(op) || outer.has(op.id) || this.#isRemovedFirst(op) || covering.has(op.id) || this.#isolates(op)) continue;
+      this.#faults.push(`dead-long: ${op.id} after ${ops[end]!.id}`);
+    }
+  }
+
+  #displayLast(ops: readonly CheckedOp[], states: readonly DeviceState[]): void {
+    if (this.#policy.display === 'on-flexes') return;
+    const { map, part } = this.#mechanism;
+    const outer = this.#outerClosings(ops);
+    const onMat = this.#onMat(ops);
+    const isDisplay = (op: CheckedOp) => op.part !== undefined && map.parts[part.get(op.part)!]!.kind === 'display';
+    const all = this.#undone(ops).map(({ down }) => down);
+    for (const [at, op] of ops.entries()) {
+      if (op.kind !== 'fit' || !isDisplay(op) || onMat.has(op.id) || outer.has(op.id)) continue;
+      if (states[0]!.status[part.get(op.part!)!] !== OFF || !this.#hasWorkBeneath(part.get(op.part!)!)) continue;
+      const along = map.parts.filter((_, each) => states[at]!.group[each] === part.get(op.part!)!).map(({ id }) => id);
+      const plugs = map.joints.filter(
+        (joint) => ['connector', 'solder'].includes(joint.type) && [...joint.holds, joint.to].some((id) => along.includes(id)),
+      );
+      const next = ops.slice(at + 1).find(isPhysical);
+      const isNext = next && (plugs.some(({ id }) => next.id === `make:${id}`) || next.id === `close:${op.part}`);
+      const own = this.#undone(ops).find((each) => each.op.id === op.id)!.down;
+      const needsOwn = (down: StripOp) => !this.#reaches(all.filter((each) => each !== down), own);
+      const tied = ops.some((each) => isPhysical(each) && (plugs.some(({ id }) => each.id === `make:${id}`) || each.id === `close:${op.part}`));
+      if (tied && !isNext) this.#faults.push(`display-last: ${op.id} is followed by ${next?.id}`);
+      const closed = ops.findIndex((each) => each.id === `close:${op.part}`);
+      for (const each of ops.slice(at + 1, closed < 0 ? at + 1 : closed)) {
+        if (!isPhysical(each) || outer.has(each.id) || isDisplay(each) || this.#isolates(each)) continue;
+        const down = this.#undone([each])[0]?.down;
+        const isSingle = each.part !== undefined && map.parts[part.get(each.part)!]!.reuse === 'single-use';
+        const ofDisplay = each.joint !== undefined && map.joints.find(({ id }) => id === each.joint)!.holds.some((id) => map.parts[part.get(id)!]!.kind === 'display');
+        const isNeeded = down && all.some((one) => isSame(one, down) && needsOwn(one));
+        if (!isNeeded && !isSingle && !ofDisplay && !this.#isRemovedFirst(each)) this.#faults.push(`display-last: ${each.id} while ${op.part} stands`);
+      }
+    }
+  }
+
+  #seals(ops: readonly CheckedOp[]): void {
+    const { map } = this.#mechanism;
+    const outer = this.#outerClosings(ops);
+    const at = (id: string) => ops.findIndex((op) => op.id === id);
+    const test = at('test:before');
+    for (const bond of map.joints) {
+      if (bond.type !== 'bond' || at(`make:${bond.id}`) < 0) continue;
+      const lay = at(`lay:${bond.id}`);
+      const liner = at(`liner-off:${bond.id}`);
+      const isOuter = outer.has(`make:${bond.id}`);
+      if (lay >= 0 && liner >= 0 && lay > liner) this.#faults.push(`seal: ${bond.id} is laid after its liner is off`);
+      if (lay >= 0 && lay > at(`make:${bond.id}`)) this.#faults.push(`seal: ${bond.id} is laid after it is made`);
+      if (!isOuter) continue;
+      const isLiquid = this.#policy.closing === 'liquid' || bond.renew === 'liquid';
+      if (lay >= 0 && !isLiquid && liner < 0) this.#faults.push(`seal: the liner of ${bond.id} stays on`);
+      if (test >= 0 && liner >= 0 && liner < test) this.#faults.push(`seal: the liner of ${bond.id} is off before the test`);
+      const closing = ops.findIndex((op, place) => place > liner && isPhysical(op));
+      const down = bond.holds.flatMap((id) => [`close:${id}`, `fit:${id}`]);
+      if (liner >= 0 && closing >= 0 && ![...down, `make:${bond.id}`].includes(ops[closing]!.id)) {
+        this.#faults.push(`seal: ${ops[closing]!.id} between the liner of ${bond.id} and its closing`);
+      }
+      if (this.#policy.sealLaid === 'after-test' || isLiquid || lay < 0) continue;
+      const stands = bond.holds.map((id) => at(`fit:${id}`)).filter((place) => place >= 0 && !outer.has(ops[place]!.id));
+      if (stands.some((place) => lay > place)) this.#faults.push(`seal: ${bond.id} is laid beneath what stands`);
+      const end = ops.findIndex((op) => isPhysical(op) && this.#isolates(op) && op.kind !== 'release');
+      if (end >= 0 && lay > end) this.#faults.push(`seal: ${bond.id} is laid on a live device`);
+    }
+  }
+
+  /** What was put on is off before it would be sealed in. */
+  #films(ops: readonly CheckedOp[]): void {
+    const { map } = this.#mechanism;
+    for (const part of map.parts) {
+      const off = ops.findIndex((op) => op.id === `film-off:${part.id}`);
+      const on = this.#plan.strip.some((op) => op.id === `film:${part.id}`);
+      if (on && off < 0) this.#faults.push(`film: the film on ${part.id} stays on`);
+      const covers = (part.under ?? []).flatMap((entry) => ('part' in entry && entry.part ? [`close:${entry.part}`, `fit:${entry.part}`] : []));
+      const covered = ops.findIndex((op) => covers.includes(op.id) && !op.staysOpen);
+      if (off >= 0 && covered >= 0 && off > covered) this.#faults.push(`film: ${part.id} is covered with its film on`);
+    }
+  }
+
+  #counts(ops: readonly CheckedOp[], states: readonly DeviceState[]): void {
+    const { map } = this.#mechanism;
+    const isScrew = (op: CheckedOp) => op.kind === 'make' && map.joints.find(({ id }) => id === op.joint)!.type === 'screw';
+    const end = this.#mechanism.isolation.battery < 0 ? -1 : this.#endOfDead(ops, states);
+    const cells = ops.flatMap((op, at) =>
+      op.kind === 'fit' && this.#mechanism.isolation.cells.includes(this.#mechanism.part.get(op.part!)!) ? [at] : [],
+    );
+    for (const at of [...cells, ...(end < 0 ? [] : [end])]) {
+      const counted = ops.slice(0, at).findLastIndex((op) => op.name === 'count');
+      const screw = ops.slice(0, at).findLastIndex(isScrew);
+      if (counted < 0 || screw > counted) this.#faults.push(`count: ${ops[at]!.id} goes in uncounted`);
+    }
+  }
+
+  #tests(ops: readonly CheckedOp[]): void {
+    const test = ops.findIndex((op) => op.id === 'test:before');
+    if (test < 0) return;
+    const outer = this.#outerClosings(ops);
+    for (const [at, op] of ops.entries()) {
+      if (!isPhysical(op)) continue;
+      if (outer.has(op.id) && at < test) this.#faults.push(`test: ${op.id} closes it before the test`);
+      if (!outer.has(op.id) && at > test && !this.#isRemovedFirst(op)) this.#faults.push(`test: ${op.id} after the test`);
+    }
+  }
+
+  /** What moves over is finished on the mat before its host goes in. */
+  #pieces(ops: readonly CheckedOp[]): void {
+    const fitted = new Set<string>();
+    for (const op of ops) {
+      if (op.kind !== 'fit') continue;
+      if (op.onto !== undefined && fitted.has(op.onto)) this.#faults.push(`mirror: ${op.id} after its host went in`);
+      if (op.onto === undefined) fitted.add(op.part!);
+    }
+  }
+}
+
+function isPhysical(op: CheckedOp): boolean {
+  return op.kind !== 'procedure';
+}
+
+function physical(ops: readonly CheckedOp[]): CheckedOp[] {
+  return ops.filter(isPhysical);
+}
+
+function last(places: readonly number[]): number {
+  return Math.max(-1, ...places);
+}
+
+function isSame(a: StripOp, b: StripOp): boolean {
+  return a.kind === 'release' ? b.kind === 'release' && a.joint === b.joint : b.kind === a.kind && a.part === b.part;
+}
+
