@@ -93,7 +93,11 @@ class Check {
     };
     const places = Array.from({ length: goal }, (_, at) => at);
     // of alternatives either is taken for needed
-    return new Set([...among(places), ...among(places.toReversed())]);
+    const found = new Set([...among(places), ...among(places.toReversed())]);
+    // what is lifted is opened on the way, also where the plan opens it by itself
+    const lifted = [...found].map((at) => this.#ops[at]!).flatMap((op) => (op.kind === 'lift' ? [op.part] : []));
+    this.#ops.forEach((op, at) => at < goal && op.kind === 'open' && lifted.includes(op.part) && found.add(at));
+    return found;
   }
 
   strip(): string[] {
@@ -107,9 +111,12 @@ class Check {
       });
     const first = lifts((part) => parts[part]!.removeFirst === true);
     const needed = new Set(first.flatMap((at) => [...this.#needs(at)]));
+    const dying = this.#dying();
+    // whoever releases a live joint isolates next
+    const isLive = (at: number) => this.#ops[at]!.kind === 'release' && this.#live.has((this.#ops[at] as { joint: number }).joint);
+    if ([...needed].some(isLive)) dying.forEach((at) => this.#needs(at).forEach((each) => needed.add(each)));
     this.#only('removed-first', 0, last(first), needed);
 
-    const dying = this.#dying();
     dying.forEach((at) => this.#needs(at).forEach((each) => needed.add(each)));
     this.#only('dead-first', 0, last(dying), needed);
 
@@ -237,12 +244,19 @@ class Check {
   #follows(ops: readonly CheckedOp[], op: CheckedOp): Set<string> {
     const all = this.#undone(ops);
     const own = all.find((each) => each.op.id === op.id)!.down;
-    const rest = all.map((each) => each.down);
-    return new Set(
-      all
-        .filter(({ down }) => down !== own && !this.#reaches(rest.filter((each) => each !== down), own))
-        .map(({ op: each }) => each.id),
-    );
+    const among = (dropped: readonly (typeof all)[number][]) => {
+      let kept = all;
+      for (const each of dropped) {
+        const without = kept.filter((one) => one !== each);
+        if (each.down !== own && this.#reaches(without.map(({ down }) => down), own)) kept = without;
+      }
+      return kept;
+    };
+    // of alternatives either may come after it
+    const found = new Set([...among(all), ...among(all.toReversed())].map(({ op: each }) => each.id));
+    found.delete(op.id);
+    for (const { op: each } of all) if (each.kind === 'close' && found.has(`fit:${each.part}`)) found.add(each.id);
+    return found;
   }
 
   #outerClosings(ops: readonly CheckedOp[]): Set<string> {
@@ -324,7 +338,6 @@ class Check {
     const outer = this.#outerClosings(ops);
     const onMat = this.#onMat(ops);
     const isDisplay = (op: CheckedOp) => op.part !== undefined && map.parts[part.get(op.part)!]!.kind === 'display';
-    const all = this.#undone(ops).map(({ down }) => down);
     for (const [at, op] of ops.entries()) {
       if (op.kind !== 'fit' || !isDisplay(op) || onMat.has(op.id) || outer.has(op.id)) continue;
       if (states[0]!.status[part.get(op.part!)!] !== OFF || !this.#hasWorkBeneath(part.get(op.part!)!)) continue;
@@ -334,17 +347,15 @@ class Check {
       );
       const next = ops.slice(at + 1).find(isPhysical);
       const isNext = next && (plugs.some(({ id }) => next.id === `make:${id}`) || next.id === `close:${op.part}`);
-      const own = this.#undone(ops).find((each) => each.op.id === op.id)!.down;
-      const needsOwn = (down: StripOp) => !this.#reaches(all.filter((each) => each !== down), own);
+      const follows = this.#follows(ops, op);
       const tied = ops.some((each) => isPhysical(each) && (plugs.some(({ id }) => each.id === `make:${id}`) || each.id === `close:${op.part}`));
       if (tied && !isNext) this.#faults.push(`display-last: ${op.id} is followed by ${next?.id}`);
       const closed = ops.findIndex((each) => each.id === `close:${op.part}`);
       for (const each of ops.slice(at + 1, closed < 0 ? at + 1 : closed)) {
         if (!isPhysical(each) || outer.has(each.id) || isDisplay(each) || this.#isolates(each)) continue;
-        const down = this.#undone([each])[0]?.down;
         const isSingle = each.part !== undefined && map.parts[part.get(each.part)!]!.reuse === 'single-use';
         const ofDisplay = each.joint !== undefined && map.joints.find(({ id }) => id === each.joint)!.holds.some((id) => map.parts[part.get(id)!]!.kind === 'display');
-        const isNeeded = down && all.some((one) => isSame(one, down) && needsOwn(one));
+        const isNeeded = follows.has(each.id);
         if (!isNeeded && !isSingle && !ofDisplay && !this.#isRemovedFirst(each)) this.#faults.push(`display-last: ${each.id} while ${op.part} stands`);
       }
     }
@@ -439,8 +450,3 @@ function physical(ops: readonly CheckedOp[]): CheckedOp[] {
 function last(places: readonly number[]): number {
   return Math.max(-1, ...places);
 }
-
-function isSame(a: StripOp, b: StripOp): boolean {
-  return a.kind === 'release' ? b.kind === 'release' && a.joint === b.joint : b.kind === a.kind && a.part === b.part;
-}
-

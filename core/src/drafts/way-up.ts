@@ -21,17 +21,32 @@ export interface WayUp {
   readonly follows: ReadonlyMap<string, ReadonlySet<string>>;
 }
 
-/** @param path how one would have come here from the whole device */
-export function wayUp(mechanism: Mechanism, path: Precedence, replaced: ReadonlySet<number>): WayUp {
+/**
+ * @param given how one would have come here from the whole device
+ * @param needs per operation of it what it needs: on the way back, what comes after it
+ */
+export function wayUp(
+  mechanism: Mechanism,
+  given: Precedence,
+  needs: (op: number) => ReadonlySet<number>,
+  replaced: ReadonlySet<number>,
+): WayUp {
+  const before = given.ops.map((_, op) => new Set([...needs(op)].filter((each) => each !== op)));
+  const path = { ...given, before };
   const ids = path.ops.map((op): OpId => physicalId(mechanism, inverse(op)));
   const named = (numbers: Iterable<number>) => new Set<string>([...numbers].map((each) => ids[each]!));
   const removed = removedFirst(mechanism, path);
   const ends = endsOfDead(mechanism, path);
   const outer = outerClosings(mechanism, path, removed);
   const asked = askedByTest(mechanism, path, removed, replaced);
-  // what something else has to lie over goes in before that
+  // what something else has to lie over, or is held to, goes in before that
   const covered = (op: number) =>
-    path.before.some((_, later) => path.before[op]!.has(later) && !removed.has(later) && !outer.has(later));
+    path.ops.some(
+      (other, later) =>
+        !removed.has(later) &&
+        !outer.has(later) &&
+        (path.before[op]!.has(later) || isHeldTo(mechanism, other, path.ops[op]!)),
+    );
   return {
     outerClosings: named(outer),
     endsOfDead: named(ends),
@@ -39,6 +54,12 @@ export function wayUp(mechanism: Mechanism, path: Precedence, replaced: Readonly
     late: named([...removed].filter((op) => !ends.has(op) && !asked.has(op) && !covered(op))),
     follows: new Map(ids.map((id, index) => [id, named(path.before[index]!)])),
   };
+}
+
+function isHeldTo({ to, held }: Mechanism, op: StripOp, removed: StripOp): boolean {
+  if (op.kind !== 'release') return false;
+  const parts = removed.kind === 'release' ? held[removed.joint]! : [removed.part];
+  return parts.includes(to[op.joint]!);
 }
 
 function removedFirst({ map, held }: Mechanism, { ops }: Precedence): Set<number> {

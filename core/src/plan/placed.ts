@@ -27,6 +27,8 @@ export function placed(drafts: readonly Draft[], physical: readonly string[]): s
     putWhere((task) => task.early === true);
     const needed = byId.get(id)!.after;
     putWhere((task) => needed.has(task.id));
+    // a rule that had to give way leaves no procedure out
+    for (const task of procedures) if (needed.has(task.id) && !done.has(task.id)) put(task.id);
     put(id);
   }
   putWhere((task) => task.early === true);

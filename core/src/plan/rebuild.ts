@@ -28,7 +28,7 @@ import {
 } from '../holds/index.ts';
 import { type Budget, leastSeconds } from '../order/index.ts';
 import type { Policy } from '../policy/index.ts';
-import { type Move, movesOf, moveWork, type Target } from '../search/index.ts';
+import { type Move, movesOf, moveWork, type Precedence, type Target } from '../search/index.ts';
 import { type OrderRule, rebuildOrder } from '../sequence/index.ts';
 import { arrangeBack, problemOf } from './arrange.ts';
 import { inCarefulOrder, keepingGroups, ruled } from './careful.ts';
@@ -79,7 +79,8 @@ export function rebuild(
   const physical = rebuildDrafts(mechanism, reached, back, { moves, replaced, policy });
   const on = piecesOn(physical, down);
   const onMat = new Set(on.map(({ id }) => id));
-  const way = awayFrom(wayUp(mechanism, back.touched, replaced), onMat);
+  const touched = back.touched === back.path ? down.needs : ruledDown(mechanism, back, back.touched, policy).phases.needs;
+  const way = awayFrom(wayUp(mechanism, back.touched, touched, replaced), onMat);
   const ruledBack = withRebuildRules(mechanism, physical, way, down.displays);
   const bonded = withBonds({ mechanism, state: reached, way, replaced, remade: back.remade, policy }, ruledBack);
   const body = withTransplant(mechanism, bonded, replaced, policy);
@@ -96,6 +97,7 @@ export function rebuild(
   const turn = { mechanism, back, start: strip.state, rules, all, first, down };
   const bound = leastSeconds(problemOf(withoutRules(all)));
   const found = policy.order === 'fewest-changes' ? null : inReverse(turn);
+  if (!found && process.env.DBG) console.log("SEARCHED", map_(mechanism));
   if (!found) return { ...searched(turn, budget, policy), moves, leastSeconds: bound };
   const order = placed(all, found.order);
   return { drafts: all, order, ruledBy: reasons(all, order), leastSeconds: bound, moves, onto: found.onto };
@@ -135,12 +137,14 @@ interface Descent {
   /** per id the group that a part was lifted from on the way down: the one it joins on the way back */
   readonly groups: ReadonlyMap<string, number>;
   readonly displays: readonly LastDisplay[];
+  /** per operation of the path what it needs */
+  readonly needs: (op: number) => ReadonlySet<number>;
 }
 
 /** How a careful technician would have come here from the whole device, turned round. */
 function descent(mechanism: Mechanism, back: WayBack, reached: DeviceState, policy: Policy): Descent {
-  const { whole, path, live, extra } = back;
-  const by = ruled(mechanism, whole, path, { live, extra }, policy);
+  const { whole, path, live } = back;
+  const by = ruledDown(mechanism, back, path, policy);
   const { order } = inCarefulOrder(by, live, [], keepingGroups(mechanism, reached));
   const ids = path.ops.map((op) => physicalId(mechanism, inverse(op)) as string);
   const groups = new Map<string, number>();
@@ -154,7 +158,11 @@ function descent(mechanism: Mechanism, back: WayBack, reached: DeviceState, poli
     part: (path.ops[lift] as { part: number }).part,
     ownNeeds: new Set([...needs].map((each) => ids[each]!)),
   }));
-  return { ids: order.map((index) => ids[index]!).toReversed(), groups, displays };
+  return { ids: order.map((index) => ids[index]!).toReversed(), groups, displays, needs: by.phases.needs };
+}
+
+function ruledDown(mechanism: Mechanism, { whole, live, extra }: WayBack, path: Precedence, policy: Policy) {
+  return ruled(mechanism, whole, path, { live, extra }, policy);
 }
 
 interface Turn {
@@ -250,3 +258,4 @@ function reasons(drafts: readonly Draft[], order: readonly string[]): Map<string
     }),
   );
 }
+const map_ = (m: any) => m.map.id;

@@ -55,7 +55,7 @@ class WalkBack {
   }
 
   whole() {
-    if (!this.#played(this.#state, this.#rest)) return null;
+    if (!this.#played(this.#state, this.#rest)) { if (process.env.DBG) { let s = this.#state; const nm = (o: any) => o.kind + ":" + ("joint" in o ? this.#task.mechanism.map.joints[o.joint]!.id : this.#task.mechanism.map.parts[o.part]!.id); for (const e of this.#rest) { const o = this.#legal(s, e); if (!o) { console.log("FAILS AT", nm(this.#task.ops[e]!), "of", this.#rest.map((x) => nm(this.#task.ops[x]!)).join(" ")); break; } s = applied(this.#task.mechanism, s, o); } } return null; }
     while (this.#left.size > 0) {
       const next = this.#next();
       const op = this.#legal(this.#state, next);
@@ -74,10 +74,13 @@ class WalkBack {
       [...this.#left].filter((op) => [...sets[op]!].every((each) => !this.#left.has(each)));
     const ready = open(before);
     const inTurn = ready.find((op) => this.#isInTurn(op) && this.#takes(op)) ?? ready.find((op) => this.#takes(op));
+    if (inTurn !== undefined) return inTurn;
     // a rule that bars every way gives way
-    const next = inTurn ?? open(hard).find((op) => this.#takes(op)) ?? this.#rest[0]!;
-    if (inTurn === undefined) this.#takes(next);
-    return next;
+    const free = open(hard).find((op) => this.#takes(op));
+    if (free !== undefined) return free;
+    const [first, ...rest] = this.#rest;
+    this.#rest = rest;
+    return first!;
   }
 
   /** A display is fitted only where its plug, or its closing, can follow at once. */
@@ -129,12 +132,13 @@ class WalkBack {
   #legal(state: DeviceState, number: number): PhysicalOp | null {
     const { mechanism, ops, places, rules } = this.#task;
     const op = ops[number]!;
-    const usual = withHost(mechanism, state, op);
-    if (isLegalNow(mechanism, state, usual, rules)) return usual;
     const place = places[number];
-    if (op.kind !== 'fit' || place === undefined) return null;
-    const placed = { ...op, onto: place };
-    return isLegalNow(mechanism, state, placed, rules) ? placed : null;
+    if (op.kind === 'fit' && place !== undefined && state.group[place] === place) {
+      const placed = { ...op, onto: place };
+      if (isLegalNow(mechanism, state, placed, rules)) return placed;
+    }
+    const usual = withHost(mechanism, state, op);
+    return isLegalNow(mechanism, state, usual, rules) ? usual : null;
   }
 }
 
