@@ -1,4 +1,11 @@
-import { type BondJoint, isDecidedOnSight, isOuter, isSelfParting, renewalOf, type Renewal } from '../device-map/index.ts';
+import {
+  type BondJoint,
+  isDecidedOnSight,
+  isOuter,
+  isSelfParting,
+  renewalOf,
+  type Renewal,
+} from '../device-map/index.ts';
 import { type DeviceState, type Mechanism, OFF, SEATED } from '../holds/index.ts';
 import type { Policy } from '../policy/index.ts';
 import { after, afterBy, type Draft, procedureDraft } from './draft.ts';
@@ -48,8 +55,7 @@ function closingsOf({ mechanism, way, replaced, policy }: BondContext, ids: Read
     const make = opId('make', bond.id);
     const down = goingDown(mechanism, bond, ids);
     if (isSelfParting(bond) ? down.length === 0 : !ids.has(make)) return [];
-    const comesWithPart =
-      renewalOf(bond) === 'with-part' && mechanism.held[number]!.some((part) => replaced.has(part));
+    const comesWithPart = renewalOf(bond) === 'with-part' && mechanism.held[number]!.some((part) => replaced.has(part));
     const given = { number, bond, comesWithPart, renewal: renewalFor(bond, policy.closing), make };
     const isOuter = way.outerClosings.has(make) || down.some((id) => way.outerClosings.has(id) && isSelfParting(bond));
     return [{ ...given, down: down.length > 0 ? down : [make], isOuter }];
@@ -114,7 +120,9 @@ function layingOf(context: BondContext, group: readonly Closing[], ids: Readonly
   const names = (drafts: readonly Draft[]) => drafts.map(({ op }) => op.id);
   const frameIds = names(onFrame);
   const lastIds = names(last);
-  const isAfterDead = [...way.endsOfDead].some((end) => down.some((id) => way.follows.get(end)?.has(id) || way.late.has(id)));
+  const isAfterDead = [...way.endsOfDead].some((end) =>
+    down.some((id) => way.follows.get(end)?.has(id) || way.late.has(id)),
+  );
   const above = overIt(context, group, ids);
 
   const binds = (draft: Draft): Draft => {
@@ -141,7 +149,11 @@ function overIt({ way }: BondContext, group: readonly Closing[], ids: ReadonlySe
     .filter((id) => ids.has(id) && !way.outerClosings.has(id));
 }
 
-function standsAlready({ mechanism, state }: BondContext, group: readonly Closing[], ids: ReadonlySet<string>): boolean {
+function standsAlready(
+  { mechanism, state }: BondContext,
+  group: readonly Closing[],
+  ids: ReadonlySet<string>,
+): boolean {
   return group.some(({ number, bond }) =>
     mechanism.held[number]!.some((part, index) => {
       const status = state.status[part]!;
@@ -213,7 +225,11 @@ function pressings(
   ids: ReadonlySet<string>,
 ): Draft[] {
   const now = closings.flatMap(({ bond, down }) =>
-    isSelfParting(bond) ? (bond.close?.press_s ? pressing(bond, down[0]!, policy) : []) : pressing(bond, opId('make', bond.id), policy),
+    isSelfParting(bond)
+      ? bond.close?.press_s
+        ? pressing(bond, down[0]!, policy)
+        : []
+      : pressing(bond, opId('make', bond.id), policy),
   );
   const before = [...remade].flatMap((number) => {
     const bond = mechanism.map.joints[number]!;

@@ -88,7 +88,8 @@ function withCounts(mechanism: Mechanism, drafts: readonly Draft[], way: WayUp):
     const { id } = mechanism.map.parts[cell]!;
     return ids.has(opId('fit', id)) ? [{ of: id, until: [opId('fit', id) as string] }] : [];
   });
-  const inOrder = (kinds: ReadonlySet<string>) => drafts.flatMap(({ op }) => (kinds.has(op.id) ? [op.id as string] : []));
+  const inOrder = (kinds: ReadonlySet<string>) =>
+    drafts.flatMap(({ op }) => (kinds.has(op.id) ? [op.id as string] : []));
   const ends = inOrder(way.endsOfDead).filter((id) => !cells.some(({ until }) => until.includes(id)));
   const closings = inOrder(way.outerClosings);
   const alive = ends.length > 0 ? [{ of: 'dead', until: ends }] : [];

@@ -49,9 +49,7 @@ export function withAllPredecessors(tasks: readonly Task[]): Task[] {
 
 /** The same tasks with what the rules of order put before them among what has to come before. */
 export function withRules(tasks: readonly Task[]): Task[] {
-  return tasks.map((task) =>
-    task.ruled ? { ...task, after: new Set([...task.after, ...task.ruled.keys()]) } : task,
-  );
+  return tasks.map((task) => (task.ruled ? { ...task, after: new Set([...task.after, ...task.ruled.keys()]) } : task));
 }
 
 /** Leaves out what follows from the others: fewer arrows, the same orders. */

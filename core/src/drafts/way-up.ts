@@ -107,7 +107,8 @@ function outerClosings(mechanism: Mechanism, path: Precedence, removed: Readonly
     size = candidates.size;
     for (const each of candidates) {
       const isLast = [...path.before[each]!].every((later) => candidates.has(later) || removed.has(later));
-      const isPieceAlone = !outer[each] && ![...candidates].some((other) => outer[other] && path.before[other]!.has(each));
+      const isPieceAlone =
+        !outer[each] && ![...candidates].some((other) => outer[other] && path.before[other]!.has(each));
       if (!isLast || isPieceAlone) candidates.delete(each);
     }
   }

@@ -15,6 +15,7 @@ import {
 import {
   type Budget,
   costOf,
+  leastSeconds,
   type Admission,
   NoOrderError,
   type OrderProblem,
@@ -22,7 +23,7 @@ import {
   solveOrder,
 } from '../order/index.ts';
 import { admissionFor, type Place } from './admission.ts';
-import { directOnly, type Task, withAllPredecessors } from '../drafts/index.ts';
+import { directOnly, type Draft, type Task, withAllPredecessors } from '../drafts/index.ts';
 import { tidied } from './tidy.ts';
 
 /** Guesses until the shop's own times replace them (docs/http.md, compute/plan). */
@@ -128,6 +129,11 @@ function naturally(
   const cost = costOf(problem, tidied(tasks, found.order, admission));
   if (cost.seconds > found.seconds + 1e-9 || !isLegal(mechanism, start, tasks, cost.order, rules)) return found;
   return { ...found, ...cost };
+}
+
+/** Seconds that no legal order of these operations beats. */
+export function leastSecondsOf(drafts: readonly Draft[]): number {
+  return leastSeconds(problemOf(withAllPredecessors(drafts.map(({ task }) => task))));
 }
 
 export function problemOf(tasks: readonly Task[]): OrderProblem {

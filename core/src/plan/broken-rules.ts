@@ -19,7 +19,10 @@ export function brokenRules(
     for (const index of phases.removedFirst) {
       const op = ops[index]!;
       if (op.kind === 'lift' && map.parts[op.part]!.removeFirst) {
-        warn('Removed first: this was to come out before the device was opened. It comes out now.', map.parts[op.part]!.id);
+        warn(
+          'Removed first: this was to come out before the device was opened. It comes out now.',
+          map.parts[op.part]!.id,
+        );
       }
     }
   }
@@ -30,18 +33,18 @@ export function brokenRules(
     for (const { lift } of phases.displays) {
       const { part } = ops[lift] as { part: number };
       const beneath = map.parts.some(
-        (each, number) => start.status[number] === OFF && (each.under ?? []).some((entry) => 'part' in entry && entry.part === map.parts[part]!.id),
+        (each, number) =>
+          start.status[number] === OFF &&
+          (each.under ?? []).some((entry) => 'part' in entry && entry.part === map.parts[part]!.id),
       );
-      if (beneath) warn('Display off: something beneath it came off while it stood. It comes off now.', map.parts[part]!.id);
+      if (beneath)
+        warn('Display off: something beneath it came off while it stood. It comes off now.', map.parts[part]!.id);
     }
   }
   return warnings;
 }
 
 /** Tethers that were undone live, though nothing that makes the device dead asks for them. */
-function undoneBeyond(
-  mechanism: Mechanism,
-  start: DeviceState,
-): boolean {
+function undoneBeyond(mechanism: Mechanism, start: DeviceState): boolean {
   return mechanism.map.joints.some((_, joint) => mechanism.isolation.asked[joint] && start.released[joint] === 1);
 }

@@ -19,7 +19,7 @@ export interface Ruled {
   readonly phases: Phases;
   readonly blocks: readonly HeatBlock[];
   readonly tools: readonly (string | null)[];
-  readonly faces: readonly (ReturnType<typeof physicalOp>['face'])[];
+  readonly faces: readonly ReturnType<typeof physicalOp>['face'][];
 }
 
 export function ruled(

@@ -9,7 +9,16 @@ import {
   type StripOp,
   withHost,
 } from '../holds/index.ts';
-import { afterBy, type Draft, type HeatBlock, type Op, opId, physicalDraft, placesOnMat, workDrafts } from '../drafts/index.ts';
+import {
+  afterBy,
+  type Draft,
+  type HeatBlock,
+  type Op,
+  opId,
+  physicalDraft,
+  placesOnMat,
+  workDrafts,
+} from '../drafts/index.ts';
 import { type Policy } from '../policy/index.ts';
 import { type Move, type Precedence } from '../search/index.ts';
 
@@ -66,14 +75,20 @@ export function pieceByPiece(
 ): string[] {
   const groups = nested(moving, off);
   const pieces = groups.map((group) => new Set(group.flatMap((index) => piecesOf(mechanism, moving.ops[index]!))));
-  const ofGroup = (work: PieceWork) => pieces.findIndex((parts) => piecesOf(mechanism, work.physical).every((part) => parts.has(part)));
+  const ofGroup = (work: PieceWork) =>
+    pieces.findIndex((parts) => piecesOf(mechanism, work.physical).every((part) => parts.has(part)));
   const sequence = groups.flatMap((group, number) => [
     ...group.map((index): PieceWork => ({ id: offIds[index]!, physical: moving.ops[index]! })),
     ...on.filter((work) => ofGroup(work) === number),
   ]);
   const rest = on.filter((work) => ofGroup(work) < 0);
   const allOff = off.map((index): PieceWork => ({ id: offIds[index]!, physical: moving.ops[index]! }));
-  const ways = [[...sequence, ...rest], [...allOff, ...on]];
+  // what is off the old part already goes on first
+  const ways = [
+    [...rest, ...sequence],
+    [...sequence, ...rest],
+    [...allOff, ...on],
+  ];
   const found = ways.find((way) => isLegal(mechanism, start, way, rules)) ?? allOff;
   return found.map(({ id }) => id);
 }

@@ -26,11 +26,11 @@ import {
   type Rules,
   withHost,
 } from '../holds/index.ts';
-import { type Budget, leastSeconds } from '../order/index.ts';
+import { type Budget } from '../order/index.ts';
 import type { Policy } from '../policy/index.ts';
 import { type Move, movesOf, moveWork, type Precedence, type Target } from '../search/index.ts';
 import { type OrderRule, rebuildOrder } from '../sequence/index.ts';
-import { arrangeBack, problemOf } from './arrange.ts';
+import { arrangeBack, leastSecondsOf } from './arrange.ts';
 import { inCarefulOrder, keepingGroups, ruled } from './careful.ts';
 import { afterMoves, pieceByPiece, type PieceWork, takeOffDrafts } from './moving-over.ts';
 import { placed } from './placed.ts';
@@ -75,11 +75,21 @@ export function rebuild(
 
   const off = ruled(mechanism, strip.state, moving, { live }, policy);
   const offOrder = inCarefulOrder(off, live, history).order;
-  const offDrafts = takeOffDrafts(mechanism, strip.state, off.precedence, off.blocks, back.missing, moves, policy, live);
+  const offDrafts = takeOffDrafts(
+    mechanism,
+    strip.state,
+    off.precedence,
+    off.blocks,
+    back.missing,
+    moves,
+    policy,
+    live,
+  );
   const physical = rebuildDrafts(mechanism, reached, back, { moves, replaced, policy });
   const on = piecesOn(physical, down);
   const onMat = new Set(on.map(({ id }) => id));
-  const touched = back.touched === back.path ? down.needs : ruledDown(mechanism, back, back.touched, policy).phases.needs;
+  const touched =
+    back.touched === back.path ? down.needs : ruledDown(mechanism, back, back.touched, policy).phases.needs;
   const way = awayFrom(wayUp(mechanism, back.touched, touched, replaced), onMat);
   const ruledBack = withRebuildRules(mechanism, physical, way, down.displays);
   const bonded = withBonds({ mechanism, state: reached, way, replaced, remade: back.remade, policy }, ruledBack);
@@ -89,15 +99,11 @@ export function rebuild(
   const rules = { live: back.live, extra: back.extra };
   const offIds = off.precedence.ops.map((op) => physicalId(mechanism, op) as string);
   const missing = back.missing.map((op) => physicalId(mechanism, op) as string);
-  const first = [
-    ...pieceByPiece(mechanism, strip.state, off.precedence, offOrder, offIds, on, { live }),
-    ...missing,
-  ];
+  const first = [...pieceByPiece(mechanism, strip.state, off.precedence, offOrder, offIds, on, { live }), ...missing];
   const all = [...offDrafts, ...afterMoves(proving, new Set(first))];
   const turn = { mechanism, back, start: strip.state, rules, all, first, down };
-  const bound = leastSeconds(problemOf(withoutRules(all)));
+  const bound = leastSecondsOf(all);
   const found = policy.order === 'fewest-changes' ? null : inReverse(turn);
-  if (!found && process.env.DBG) console.log("SEARCHED", map_(mechanism));
   if (!found) return { ...searched(turn, budget, policy), moves, leastSeconds: bound };
   const order = placed(all, found.order);
   return { drafts: all, order, ruledBy: reasons(all, order), leastSeconds: bound, moves, onto: found.onto };
@@ -125,10 +131,6 @@ function piecesOn(physical: readonly Draft[], { ids }: Descent): PieceWork[] {
     for (const id of pieces) if ([...ordered.get(id)!].some((each) => !pieces.has(each))) pieces.delete(id);
   }
   return ids.flatMap((id) => (pieces.has(id) ? [{ id, physical: byId.get(id)!.task.physical! }] : []));
-}
-
-function withoutRules(drafts: readonly Draft[]) {
-  return drafts.map(({ task }) => task);
 }
 
 interface Descent {
@@ -224,7 +226,9 @@ function searched(turn: Turn, budget: Budget, policy: Policy): Omit<Rebuild, 'mo
   const { mechanism, back, start, rules, all, first } = turn;
   const chained = all.map((draft) => {
     const at = first.indexOf(draft.op.id);
-    return at > 0 ? { ...draft, task: { ...draft.task, after: new Set([...draft.task.after, first[at - 1]!]) } } : draft;
+    return at > 0
+      ? { ...draft, task: { ...draft.task, after: new Set([...draft.task.after, first[at - 1]!]) } }
+      : draft;
   });
   const half = { ...budget, limitMs: budget.limitMs / 2 };
   const bare = chained.map(({ task }) => task);
@@ -258,4 +262,3 @@ function reasons(drafts: readonly Draft[], order: readonly string[]): Map<string
     }),
   );
 }
-const map_ = (m: any) => m.map.id;

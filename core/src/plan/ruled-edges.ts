@@ -29,4 +29,3 @@ export function ruledEdges(drafts: readonly Draft[], { chosen, phases }: Ruled):
     );
   });
 }
-

@@ -8,7 +8,7 @@ import {
   type PhysicalOp,
   type Rules,
 } from '../holds/index.ts';
-import { type Budget, leastSeconds } from '../order/index.ts';
+import { type Budget } from '../order/index.ts';
 import type { Policy } from '../policy/index.ts';
 import {
   goalOf,
@@ -23,7 +23,7 @@ import {
 } from '../search/index.ts';
 import type { OrderRule } from '../sequence/index.ts';
 import type { Warning } from '../words/index.ts';
-import { arrange, problemOf } from './arrange.ts';
+import { arrange, leastSecondsOf } from './arrange.ts';
 import { inCarefulOrder, type Ruled, ruled } from './careful.ts';
 import { costAsPlanned } from './costs.ts';
 import { brokenRules } from './broken-rules.ts';
@@ -80,10 +80,7 @@ export function stripDown(
     state: ops.reduce((state, op) => applied(mechanism, state, op), copyOf(start)),
     ops,
     live,
-    warnings: [
-      ...(best.asWished ? [] : [NOT_AS_WISHED]),
-      ...brokenRules(mechanism, start, best.ruled, policy),
-    ],
+    warnings: [...(best.asWished ? [] : [NOT_AS_WISHED]), ...brokenRules(mechanism, start, best.ruled, policy)],
   };
 }
 
@@ -113,7 +110,7 @@ function ordered(
   const by = ruled(mechanism, start, given, rules, policy);
   const drafts = stripDrafts(mechanism, start, by.precedence, policy, live, by.blocks, replaced);
   const physical = new Map<string, PhysicalOp | undefined>(drafts.map(({ op, task }) => [op.id, task.physical]));
-  const bound = leastSeconds(problemOf(drafts.map(({ task }) => task)));
+  const bound = leastSecondsOf(drafts);
   const common = { drafts, physical, ruled: by };
   if (policy.order === 'fewest-changes') {
     const bounded = solventLast(ruledEdges(drafts, by));
@@ -130,9 +127,7 @@ function ordered(
   );
   const opOf = new Map(drafts.map(({ op }) => [op.id as string, op]));
   const { seconds } = costAsPlanned(whole.map((id) => opOf.get(id)!));
-  const reasons = new Map(
-    order.flatMap((index, at) => (ruledBy[at] ? [[ids[index]!, ruledBy[at]] as const] : [])),
-  );
+  const reasons = new Map(order.flatMap((index, at) => (ruledBy[at] ? [[ids[index]!, ruledBy[at]] as const] : [])));
   return { ...common, order: whole, ruledBy: reasons, seconds, leastSeconds: bound };
 }
 

@@ -88,7 +88,9 @@ function displaysToTakeOff(chosen: Chosen, needs: (op: number) => ReadonlySet<nu
     const under = lyingBeneath(mechanism, part);
     const covers = (op: StripOp) =>
       under.some((each) =>
-        each.kind === 'release' ? op.kind === 'release' && op.joint === each.joint : 'part' in op && op.part === each.part,
+        each.kind === 'release'
+          ? op.kind === 'release' && op.joint === each.joint
+          : 'part' in op && op.part === each.part,
       );
     const beneath = new Set(precedence.ops.flatMap((op, index) => (covers(op) ? [index] : [])));
     return beneath.size > 0 ? [{ lift, needs: needs(lift), beneath }] : [];

@@ -55,7 +55,7 @@ class WalkBack {
   }
 
   whole() {
-    if (!this.#played(this.#state, this.#rest)) { if (process.env.DBG) { let s = this.#state; const nm = (o: any) => o.kind + ":" + ("joint" in o ? this.#task.mechanism.map.joints[o.joint]!.id : this.#task.mechanism.map.parts[o.part]!.id); for (const e of this.#rest) { const o = this.#legal(s, e); if (!o) { console.log("FAILS AT", nm(this.#task.ops[e]!), "of", this.#rest.map((x) => nm(this.#task.ops[x]!)).join(" ")); break; } s = applied(this.#task.mechanism, s, o); } } return null; }
+    if (!this.#played(this.#state, this.#rest)) return null;
     while (this.#left.size > 0) {
       const next = this.#next();
       const op = this.#legal(this.#state, next);

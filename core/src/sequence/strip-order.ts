@@ -67,7 +67,11 @@ class Walk {
   #display = -1;
   /** the last lift or open before this walk, whose work is gone on with */
   readonly #begunAt: StripOp | undefined;
+  readonly #begunFrom: Point;
   readonly #forItself: ReadonlySet<number>;
+  /** openings that nothing but the lift of their part needs, with that lift */
+  readonly #onTheWay: ReadonlyMap<number, number>;
+  readonly #plugs: ReadonlyMap<number, readonly number[]>;
   /** how the goal in hand was chosen */
   #chosenBy: OrderRule = 'part-by-part';
 
@@ -85,10 +89,15 @@ class Walk {
     this.#state = chosen.start;
     const done = history.filter(isStripOp);
     this.#at = done.length > 0 ? placeOf(mechanism, done.at(-1)!) : centreOf(mechanism.map);
-    const faces = done.map((op) => (op.kind === 'release' ? mechanism.map.joints[op.joint]! : mechanism.map.parts[op.part]!).face);
+    const faces = done.map(
+      (op) => (op.kind === 'release' ? mechanism.map.joints[op.joint]! : mechanism.map.parts[op.part]!).face,
+    );
     this.#face = faces.findLast((face) => face !== 'edge') ?? null;
     this.#begunAt = done.findLast((op) => op.kind !== 'release');
+    this.#begunFrom = this.#begunAt ? placeOf(mechanism, this.#begunAt) : centreOf(mechanism.map);
     this.#forItself = forTheirOwnSake(task);
+    this.#onTheWay = openedOnTheWay(task);
+    this.#plugs = plugsOfOpened(task, this.#forItself);
   }
 
   whole(): StripOrder {
@@ -110,12 +119,15 @@ class Walk {
     const within = this.#inBlock();
     if (within !== undefined) return within;
     const set = this.#set();
-    if (!this.#left.has(this.#goal) || !set.has(this.#goal) || !this.#isReady(this.#goal)) this.#goal = this.#choose(set);
+    if (!this.#left.has(this.#goal) || !set.has(this.#goal) || !this.#isReady(this.#goal))
+      this.#goal = this.#choose(set);
     if (this.#goal < 0) return this.#anyLegal(set);
     const before = this.#missing(this.#goal);
-    if (before.length === 0) return this.#goal;
-    const legal = before.filter((op) => this.#isLegal(op));
-    return legal.length > 0 ? this.#handiest(legal) : this.#anyLegal(set);
+    const releases = [...before, ...this.#plugsOf(this.#goal)].filter((op) => this.#ops[op]!.kind === 'release');
+    const legal = releases.filter((op) => this.#isLegal(op));
+    if (legal.length > 0) return this.#handiest(legal);
+    // opened on the way to its lift
+    return before.find((op) => this.#onTheWay.has(op)) ?? this.#goal;
   }
 
   /** Another cut on the same warming. */
@@ -182,6 +194,7 @@ class Walk {
     const follows = ready.filter((op) => this.#follows(op));
     this.#chosenBy = begun.length === 0 && follows.length > 0 ? 'follow' : 'part-by-part';
     const from = begun.length > 0 ? begun : follows.length > 0 ? follows : ready;
+    if (begun.length > 0 && used.length === 0) this.#at = this.#begunFrom;
     const shown = from.filter((op) => this.#isShown(op));
     return from.length === 0 ? -1 : this.#nearest(shown.length > 0 ? shown : from);
   }
@@ -193,16 +206,25 @@ class Walk {
     const last = history.findLastIndex((op) => op.kind !== 'release');
     const freed = history.slice(last + 1).flatMap((op) => (op.kind === 'release' ? [op.joint] : []));
     if (freed.length === 0) return [];
-    return ready.filter((goal) =>
-      freed.some((joint) => {
-        const made = { ...this.#state, released: this.#state.released.with(joint, 0) };
-        return unmetFor(chosen.mechanism, made, this.#ops[goal]!, chosen.rules).some((each) => each.joint === joint);
-      }),
-    );
+    const isTied = (goal: number) => (joint: number) => {
+      const made = { ...this.#state, released: this.#state.released.with(joint, 0) };
+      return [goal, ...this.#missing(goal)].some((op) =>
+        unmetFor(chosen.mechanism, made, this.#ops[op]!, chosen.rules).some((each) => each.joint === joint),
+      );
+    };
+    const whole = ready.filter((goal) => freed.every(isTied(goal)));
+    return whole.length > 0 ? whole : ready.filter((goal) => freed.some(isTied(goal)));
   }
 
   #isGoal(op: number): boolean {
-    return this.#ops[op]!.kind !== 'release' || this.#isolates(op) || this.#forItself.has(op);
+    const { kind } = this.#ops[op]!;
+    if (kind === 'release') return this.#isolates(op) || this.#forItself.has(op);
+    return kind === 'lift' || !this.#onTheWay.has(op);
+  }
+
+  /** The plugs of a part that is only opened are undone before it, as they are of one that is lifted. */
+  #plugsOf(goal: number): readonly number[] {
+    return (this.#plugs.get(goal) ?? []).filter((op) => this.#left.has(op));
   }
 
   /** Did the last lift or open make this goal ready? */
@@ -223,7 +245,9 @@ class Walk {
   }
 
   #isReady(op: number): boolean {
-    return this.#missing(op).every((each) => this.#ops[each]!.kind === 'release' && !this.#isolates(each));
+    return this.#missing(op).every(
+      (each) => (this.#ops[each]!.kind === 'release' && !this.#isolates(each)) || this.#onTheWay.get(each) === op,
+    );
   }
 
   #isolates(op: number): boolean {
@@ -312,7 +336,51 @@ function forTheirOwnSake({ chosen, phases }: StripTask): ReadonlySet<number> {
   ops.forEach((op, index) => {
     if (op.kind !== 'release') phases.needs(index).forEach((each) => needed[phases.of[index]!]!.add(each));
   });
-  return new Set(ops.flatMap((op, index) => (op.kind === 'release' && !needed[phases.of[index]!]!.has(index) ? [index] : [])));
+  return new Set(
+    ops.flatMap((op, index) => (op.kind === 'release' && !needed[phases.of[index]!]!.has(index) ? [index] : [])),
+  );
+}
+
+/** Openings that nothing but the lift of their part needs: the part is lifted in one movement. */
+function openedOnTheWay({ chosen, phases }: StripTask): ReadonlyMap<number, number> {
+  const { ops } = chosen.precedence;
+  const lifts = new Map(ops.flatMap((op, index) => (op.kind === 'lift' ? [[op.part, index] as const] : [])));
+  return new Map(
+    ops.flatMap((op, index) => {
+      const lift = op.kind === 'open' ? lifts.get(op.part) : undefined;
+      if (lift === undefined) return [];
+      // what only the lift needs is needed by nothing that the lift does not come before
+      const isNeeded = ops.some(
+        (_, other) =>
+          other !== lift && phases.needs(other).has(index) && !phases.needs(other).has(lift) && other !== index,
+      );
+      return isNeeded ? [] : [[index, lift] as const];
+    }),
+  );
+}
+
+/** Per opening of a part that stays: its plugs that are undone for their own sake and can be before it is opened. */
+function plugsOfOpened(
+  { chosen, phases }: StripTask,
+  forThemselves: ReadonlySet<number>,
+): ReadonlyMap<number, number[]> {
+  const { mechanism, precedence } = chosen;
+  const isLifted = (part: number) => precedence.ops.some((op) => op.kind === 'lift' && op.part === part);
+  return new Map(
+    precedence.ops.flatMap((op, index) => {
+      if (op.kind !== 'open' || isLifted(op.part)) return [];
+      const plugs = precedence.ops.flatMap((each, other) =>
+        each.kind === 'release' &&
+        mechanism.tether[each.joint] &&
+        mechanism.ends[each.joint]!.includes(op.part) &&
+        forThemselves.has(other) &&
+        !phases.needs(other).has(index)
+          ? [other]
+          : [],
+      );
+      return [[index, plugs] as const];
+    }),
+  );
 }
 
 /** The one with the least key, taken figure by figure. */
