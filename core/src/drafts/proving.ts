@@ -94,7 +94,11 @@ function withCounts(mechanism: Mechanism, drafts: readonly Draft[], way: WayUp):
   const closings = inOrder(way.outerClosings);
   const alive = ends.length > 0 ? [{ of: 'dead', until: ends }] : [];
   const physical = new Set(drafts.flatMap(({ op, task }) => (task.physical ? [op.id as string] : [])));
-  const closed = cells.length + alive.length === 0 && closings.length > 0 ? [{ of: 'close', until: closings }] : [];
+  // in all of this job, also where it was done already
+  const isCounted =
+    way.endsOfDead.size > 0 ||
+    mechanism.isolation.cells.some((cell) => way.follows.has(opId('fit', mechanism.map.parts[cell]!.id)));
+  const closed = !isCounted && closings.length > 0 ? [{ of: 'close', until: closings }] : [];
   const counts = [...cells, ...alive, ...closed].map(({ of, until }) => {
     const draft = procedureDraft({ name: 'count', of, seconds: TIMES.count, stage: 'rebuild', after: [] });
     const below = inCommon(until.map((id) => ordered.get(id)!)).filter((id) => physical.has(id));
@@ -106,7 +110,7 @@ function withCounts(mechanism: Mechanism, drafts: readonly Draft[], way: WayUp):
       .reduce((each, count) => afterBy(each, 'count', [count.draft.op.id]), draft),
   );
   const all = [...body, ...counts.map(({ draft }) => draft)];
-  return counts.length > 0 ? all : [...all, lastCount(all)];
+  return isCounted || way.outerClosings.size > 0 ? all : [...all, lastCount(all)];
 }
 
 function inCommon(sets: readonly ReadonlySet<string>[]): string[] {

@@ -27,7 +27,7 @@ describe('intake', () => {
   it('tapes what is cracked before the film, once', () => {
     const bench = display().send('damage', crack);
     const plan = ids(bench);
-    expect(plan.indexOf('tape:display')).toBe(plan.indexOf('film') - 1);
+    expect(plan.indexOf('tape:display')).toBe(plan.indexOf('heat:front-seal') - 1);
     expect(plan.indexOf('tape:display')).toBeGreaterThan(plan.indexOf('power-off'));
     bench.until('heat:front-seal');
     expect(ids(bench)).not.toContain('tape:display');

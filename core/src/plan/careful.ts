@@ -2,6 +2,7 @@ import { type HeatBlock, heatBlocks, physicalOp, placesOnMat, withBlocks } from 
 import {
   carried,
   type DeviceState,
+  isStripOp,
   type Mechanism,
   OFF,
   type PhysicalOp,
@@ -20,6 +21,7 @@ export interface Ruled {
   readonly blocks: readonly HeatBlock[];
   readonly tools: readonly (string | null)[];
   readonly faces: readonly ReturnType<typeof physicalOp>['face'][];
+  readonly policy: Policy;
 }
 
 export function ruled(
@@ -47,22 +49,30 @@ export function ruled(
     blocks,
     tools: ops.map((op) => op.tool),
     faces: ops.map((op) => op.face),
+    policy,
   };
 }
 
 export function inCarefulOrder(
-  { chosen, phases, blocks, tools, faces }: Ruled,
+  { chosen, phases, blocks, tools, faces, policy }: Ruled,
   live: ReadonlySet<number>,
   history: readonly PhysicalOp[],
   admits?: (state: DeviceState, op: StripOp) => boolean,
 ): StripOrder {
-  return stripOrder({ chosen, phases, blocks: blocks.map(({ cuts }) => cuts), tools, faces, live, history, admits });
+  const { mechanism } = chosen;
+  const toolsTaken = history
+    .filter(isStripOp)
+    .map((physical) => physicalOp(mechanism, { physical, onMat: false, policy, stage: 'strip' }).tool);
+  const toolInHand = toolsTaken.findLast((tool) => tool !== null) ?? null;
+  const cuts = blocks.map((block) => block.cuts);
+  return stripOrder({ chosen, phases, blocks: cuts, tools, faces, live, history, toolInHand, admits });
 }
 
 /** On the way down from the whole device a lift takes along just what lies with its part in the end. */
 export function keepingGroups(mechanism: Mechanism, end: DeviceState) {
   return (state: DeviceState, op: StripOp): boolean => {
-    if (op.kind !== 'lift') return true;
+    // what is back in its place has no such end
+    if (op.kind !== 'lift' || end.status[op.part] !== OFF) return true;
     const along = carried(mechanism, state, op.part);
     return mechanism.map.parts.every((_, part) => {
       if (end.status[part] === OFF) return true;

@@ -71,7 +71,7 @@ export function rebuild(
   const moved = moving.ops.reduce((state, op) => applied(mechanism, state, op), strip.state);
   const back = wayBack(mechanism, moved, history, lacking, display);
   const reached = back.missing.reduce((state, op) => applied(mechanism, state, op), moved);
-  const down = descent(mechanism, back, reached, policy);
+  const down = descent(mechanism, back, back.touched, reached, policy);
 
   const off = ruled(mechanism, strip.state, moving, { live }, policy);
   const offOrder = inCarefulOrder(off, live, history).order;
@@ -103,7 +103,11 @@ export function rebuild(
   const all = [...offDrafts, ...afterMoves(proving, new Set(first))];
   const turn = { mechanism, back, start: strip.state, rules, all, first, down };
   const bound = leastSecondsOf(all);
-  const found = policy.order === 'fewest-changes' ? null : inReverse(turn);
+  const again = () => ({ ...turn, down: descent(mechanism, back, back.path, reached, policy) });
+  const found =
+    policy.order === 'fewest-changes'
+      ? null
+      : (inReverse(turn) ?? (back.touched === back.path ? null : inReverse(again())));
   if (!found) return { ...searched(turn, budget, policy), moves, leastSeconds: bound };
   const order = placed(all, found.order);
   return { drafts: all, order, ruledBy: reasons(all, order), leastSeconds: bound, moves, onto: found.onto };
@@ -143,9 +147,12 @@ interface Descent {
   readonly needs: (op: number) => ReadonlySet<number>;
 }
 
-/** How a careful technician would have come here from the whole device, turned round. */
-function descent(mechanism: Mechanism, back: WayBack, reached: DeviceState, policy: Policy): Descent {
-  const { whole, path, live } = back;
+/**
+ * How a careful technician would have come here from the whole device, turned round.
+ * @param path what is undone now, or what was at any time in this job: then the way back stays the same while it is gone
+ */
+function descent(mechanism: Mechanism, back: WayBack, path: Precedence, reached: DeviceState, policy: Policy): Descent {
+  const { whole, live } = back;
   const by = ruledDown(mechanism, back, path, policy);
   const { order } = inCarefulOrder(by, live, [], keepingGroups(mechanism, reached));
   const ids = path.ops.map((op) => physicalId(mechanism, inverse(op)) as string);

@@ -12,6 +12,8 @@ export interface Policy {
   readonly firstGap: 'one-cup' | 'two-cup' | 'edgeless-blade' | 'thin-film' | 'bench-cutter' | 'by-hand';
   /** null: the source of the map's recipe, else the plate */
   readonly heat: SourceKind | null;
+  /** how much of a bond is warmed at once */
+  readonly warm: 'as-mapped' | 'all-round' | 'halves' | 'start-edge';
   readonly screws: 'map-mat' | 'containers-per-stage' | 'containers-apart';
   readonly tools: 'plastic' | 'fine-metal';
   readonly closing: 'precut' | 'tape' | 'liquid' | null;
@@ -29,6 +31,7 @@ export const DEFAULT_POLICY: Policy = {
   batteryBefore: 'run-down',
   firstGap: 'one-cup',
   heat: null,
+  warm: 'as-mapped',
   screws: 'map-mat',
   tools: 'plastic',
   closing: null,
@@ -47,6 +50,7 @@ export const POLICY_OPTIONS = {
   batteryBefore: ['run-down', 'charged'],
   firstGap: ['one-cup', 'two-cup', 'edgeless-blade', 'thin-film', 'bench-cutter', 'by-hand'],
   heat: SOURCE_KINDS,
+  warm: ['as-mapped', 'all-round', 'halves', 'start-edge'],
   screws: ['map-mat', 'containers-per-stage', 'containers-apart'],
   tools: ['plastic', 'fine-metal'],
   closing: ['precut', 'tape', 'liquid'],
@@ -78,5 +82,6 @@ export const policySchema = Joi.object({
   display: option('display'),
   order: option('order'),
   sealLaid: option('sealLaid'),
+  warm: option('warm'),
   batteryWhilePrying: option('batteryWhilePrying'),
 }).pattern(Joi.string().max(100), Joi.string().max(100).allow(null));

@@ -40,6 +40,16 @@ export const QUESTIONS: readonly Question[] = [
     ],
   },
   {
+    key: 'warm',
+    label: 'Warmed at once',
+    options: [
+      { value: 'as-mapped', label: 'as mapped' },
+      { value: 'all-round', label: 'all round' },
+      { value: 'halves', label: 'in two halves' },
+      { value: 'start-edge', label: 'only the starting edge' },
+    ],
+  },
+  {
     key: 'batteryWhilePrying',
     label: 'Battery while prying',
     options: [
@@ -74,6 +84,24 @@ export const QUESTIONS: readonly Question[] = [
       { value: 'thin-film', label: 'thin film' },
       { value: 'bench-cutter', label: 'bench cutter' },
       { value: 'by-hand', label: 'by hand' },
+    ],
+  },
+  {
+    key: 'order',
+    minor: true,
+    label: 'Order of work',
+    options: [
+      { value: 'part-by-part', label: 'one part, then the next' },
+      { value: 'fewest-changes', label: 'fewest tool changes' },
+    ],
+  },
+  {
+    key: 'sealLaid',
+    minor: true,
+    label: 'Seal laid',
+    options: [
+      { value: 'bare-frame', label: 'on the bare frame, liner on' },
+      { value: 'after-test', label: 'after the test' },
     ],
   },
   {
@@ -134,6 +162,8 @@ export function questionsFor(map: DeviceMap, replaced: readonly string[]): Quest
     display: map.parts.some((each) => each.kind === 'display' && each.opens),
     batteryBefore: map.battery !== null,
     heat: bonds.some((each) => each.heat),
+    warm: bonds.some((each) => each.heat),
+    sealLaid: bonds.some((each) => each.style === 'perimeter'),
     batteryWhilePrying: bonds.some((each) => each.endangers?.length),
     newBattery: cell !== undefined && replaced.includes(cell),
     firstGap: bonds.some((each) => each.style === 'perimeter'),

@@ -30,6 +30,10 @@ export function riskOf({ map, key, value, plan, limits, charge }: Option): strin
       return chargeRisk(map, value, plan, limits, charge);
     case 'heat':
       return heatRisk(map, value, plan);
+    case 'order':
+      return `${count(plan.toolChanges, 'tool change')}, ${count(plan.flips, 'turn of the device', 'turns of the device')}`;
+    case 'sealLaid':
+      return sealRisk(value, plan);
     case 'batteryWhilePrying':
       return pryingRisk(map, plan);
     case 'test':
@@ -64,6 +68,14 @@ function bondsCut(map: DeviceMap, plan: Plan): BondJoint[] {
 
 function length_mm({ from, to }: { from: { x: number; y: number }; to: { x: number; y: number } }): number {
   return Math.hypot(to.x - from.x, to.y - from.y);
+}
+
+function sealRisk(value: string, plan: Plan): string {
+  const liners = plan.rebuild.filter((op) => op.name === 'liner-off' && op.stage === 'close').length;
+  if (liners === 0) return 'no seal with a liner here';
+  return value === 'bare-frame'
+    ? `${count(liners, 'liner')} to take off beneath the standing part`
+    : `scraped and laid beneath what stands, on a live device: ${count(liners, 'seal')}`;
 }
 
 function displayRisk(map: DeviceMap, plan: Plan): string {

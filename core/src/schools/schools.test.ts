@@ -25,7 +25,14 @@ describe('schools', () => {
   it('ask only what means something on the device', () => {
     const keys = (map: ReturnType<typeof tern5>, ...parts: string[]) =>
       questionsFor(map, parts).map((each) => each.key);
-    expect(keys(dunlinOpen(), 'loudspeaker')).toEqual(['batteryBefore', 'test', 'screws', 'tools', 'tightening']);
+    expect(keys(dunlinOpen(), 'loudspeaker')).toEqual([
+      'batteryBefore',
+      'test',
+      'order',
+      'screws',
+      'tools',
+      'tightening',
+    ]);
     expect(keys(tern5(), 'cell')).toContain('newBattery');
     expect(keys(tern5(), 'display')).not.toContain('newBattery');
   });
@@ -55,8 +62,8 @@ describe('schools', () => {
     const more = (key: keyof Policy, a: string, b: string, part?: string) =>
       figures(key, b, part).seconds - figures(key, a, part).seconds;
     expect(more('firstGap', 'one-cup', 'two-cup')).toBe(20);
-    // laying, ending the cure, and the cure
-    expect(more('closing', 'map', 'liquid')).toBe(25 + 5 + 1800);
+    // laying, ending the cure, and the cure; liquid has no liner
+    expect(more('closing', 'map', 'liquid')).toBe(25 + 5 + 1800 - 10);
     expect(more('newBattery', 'whole-pack', 'cell-transplant', 'cell')).toBe(1500);
     // 35 % of 15.826 Wh at 3 W, against nothing to charge at 60 %
     expect(more('batteryBefore', 'charged', 'run-down')).toBe(Math.round((0.35 * 15.826 * 3600) / 3));

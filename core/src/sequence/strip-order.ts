@@ -26,6 +26,7 @@ export interface StripTask {
   readonly faces: readonly (Face | null)[];
   /** what was done before, the last one last */
   readonly history: readonly PhysicalOp[];
+  readonly toolInHand: string | null;
   /** joints that have to be released live: all that makes the device dead follows directly */
   readonly live: ReadonlySet<number>;
   /** a lift may have to take along just what lies with its part in the end */
@@ -88,6 +89,7 @@ class Walk {
     this.#left = new Set(precedence.ops.keys());
     this.#state = chosen.start;
     const done = history.filter(isStripOp);
+    this.#tool = task.toolInHand;
     this.#at = done.length > 0 ? placeOf(mechanism, done.at(-1)!) : centreOf(mechanism.map);
     const faces = done.map(
       (op) => (op.kind === 'release' ? mechanism.map.joints[op.joint]! : mechanism.map.parts[op.part]!).face,
@@ -97,7 +99,7 @@ class Walk {
     this.#begunFrom = this.#begunAt ? placeOf(mechanism, this.#begunAt) : centreOf(mechanism.map);
     this.#forItself = forTheirOwnSake(task);
     this.#onTheWay = openedOnTheWay(task);
-    this.#plugs = plugsOfOpened(task, this.#forItself);
+    this.#plugs = plugsOfThoseThatStay(task, this.#forItself);
   }
 
   whole(): StripOrder {
@@ -194,9 +196,11 @@ class Walk {
     const follows = ready.filter((op) => this.#follows(op));
     this.#chosenBy = begun.length === 0 && follows.length > 0 ? 'follow' : 'part-by-part';
     const from = begun.length > 0 ? begun : follows.length > 0 ? follows : ready;
-    if (begun.length > 0 && used.length === 0) this.#at = this.#begunFrom;
     const shown = from.filter((op) => this.#isShown(op));
-    return from.length === 0 ? -1 : this.#nearest(shown.length > 0 ? shown : from);
+    if (from.length === 0) return -1;
+    // what was begun was the nearest from where it was begun
+    const isBegun = begun.length > 0 && used.length === 0;
+    return this.#nearest(shown.length > 0 ? shown : from, isBegun ? this.#begunFrom : this.#at);
   }
 
   /** Where work goes on from a state in which a part was half freed, that part is finished. */
@@ -267,8 +271,8 @@ class Walk {
     return face === null || face === 'edge' || this.#face === null || face === this.#face;
   }
 
-  #nearest(ops: readonly number[]): number {
-    return best(ops, (op) => [distance(this.#at, this.#places[op]!), this.#ids[op]!, this.#ops[op]!.kind]);
+  #nearest(ops: readonly number[], from = this.#at): number {
+    return best(ops, (op) => [distance(from, this.#places[op]!), this.#ids[op]!, this.#ops[op]!.kind]);
   }
 
   /** Connectors before fasteners, then the tool in hand, then the nearest. */
@@ -359,26 +363,34 @@ function openedOnTheWay({ chosen, phases }: StripTask): ReadonlyMap<number, numb
   );
 }
 
-/** Per opening of a part that stays: its plugs that are undone for their own sake and can be before it is opened. */
-function plugsOfOpened(
+/**
+ * Per opening, or per fastener that is undone for its own sake, of a part that stays: the plugs of the part that are
+ * undone too. They come first, as they do where it is lifted.
+ */
+function plugsOfThoseThatStay(
   { chosen, phases }: StripTask,
   forThemselves: ReadonlySet<number>,
 ): ReadonlyMap<number, number[]> {
   const { mechanism, precedence } = chosen;
-  const isLifted = (part: number) => precedence.ops.some((op) => op.kind === 'lift' && op.part === part);
+  const lifted = new Set(precedence.ops.flatMap((op) => (op.kind === 'lift' ? [op.part] : [])));
+  const plugs = precedence.ops.flatMap((op, index) =>
+    op.kind === 'release' && mechanism.tether[op.joint] && forThemselves.has(index)
+      ? [{ index, ends: mechanism.ends[op.joint]! }]
+      : [],
+  );
   return new Map(
-    precedence.ops.flatMap((op, index) => {
-      if (op.kind !== 'open' || isLifted(op.part)) return [];
-      const plugs = precedence.ops.flatMap((each, other) =>
-        each.kind === 'release' &&
-        mechanism.tether[each.joint] &&
-        mechanism.ends[each.joint]!.includes(op.part) &&
-        forThemselves.has(other) &&
-        !phases.needs(other).has(index)
-          ? [other]
-          : [],
+    precedence.ops.map((op, index) => {
+      const parts =
+        op.kind === 'open'
+          ? [op.part]
+          : op.kind === 'release' && forThemselves.has(index) && !mechanism.tether[op.joint]
+            ? mechanism.held[op.joint]!
+            : [];
+      const staying = parts.filter((part) => !lifted.has(part));
+      const first = plugs.filter(
+        (plug) => plug.ends.some((end) => staying.includes(end)) && !phases.needs(plug.index).has(index),
       );
-      return [[index, plugs] as const];
+      return [index, first.map((plug) => plug.index)] as const;
     }),
   );
 }
