@@ -57,13 +57,12 @@ export function wayBack(
   lacking.forEach((joint) => (whole.released[joint] = 1));
   const live = liveJoints(mechanism, whole);
   const undone = undoneSet(mechanism, state, whole);
-  const waysDown = [rebuildWaits(mechanism, whole, display), rebuildWaits(mechanism, whole, 'on-flexes')].map(
-    (extra) => ({
-      extra,
-      path: precedenceOf(mechanism, whole, undone, { live, extra }, true),
-    }),
-  );
-  const { extra, path } = waysDown.find((way) => way.path.complete) ?? waysDown[1]!;
+  const wayDown = (keeping: 'taken-off' | 'on-flexes') => {
+    const extra = rebuildWaits(mechanism, whole, keeping);
+    return { extra, path: precedenceOf(mechanism, whole, undone, { live, extra }, true) };
+  };
+  const asKept = wayDown(display);
+  const { extra, path } = asKept.path.complete ? asKept : wayDown('on-flexes');
   const rules = { live, extra };
   const everUndone = withOps(undone, whole, history.filter(isStripOp));
   const touched = everUndone.weight === undone.weight ? path : precedenceOf(mechanism, whole, everUndone, rules, true);

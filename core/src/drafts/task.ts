@@ -53,8 +53,11 @@ export function withRules(tasks: readonly Task[]): Task[] {
 }
 
 /** Leaves out what follows from the others: fewer arrows, the same orders. */
-export function directOnly(tasks: readonly Task[], task: Task): string[] {
-  const byId = new Map(tasks.map((each) => [each.id, each]));
-  const implied = new Set([...task.after].flatMap((id) => [...(byId.get(id)?.after ?? [])]));
-  return [...task.after].filter((id) => !implied.has(id));
+export function directOnly(byId: ReadonlyMap<string, Pick<Task, 'after'>>, { after }: Pick<Task, 'after'>): string[] {
+  const implied = new Set<string>();
+  for (const id of after) {
+    // what precedes an implied one is implied by what implies that
+    if (!implied.has(id)) byId.get(id)?.after.forEach((each) => implied.add(each));
+  }
+  return [...after].filter((id) => !implied.has(id));
 }

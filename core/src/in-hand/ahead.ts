@@ -143,7 +143,9 @@ function withFilmsOff(mechanism: Mechanism, state: JobState, ops: readonly Op[])
 /** Whatever the work so far and the work ahead have touched is tried, wherever the plan was made from. */
 function withTests(mechanism: Mechanism, state: JobState, plan: Plan, ops: readonly Op[]): readonly Op[] {
   const functions = testedFunctions(mechanism, [...state.done, ...plan.strip, ...plan.rebuild.map(asDone)]);
-  const tested = ops.map((op) => (op.name === 'test' ? { ...op, functions, seconds: testSeconds(mechanism, functions) } : op));
+  const tested = ops.map((op) =>
+    op.name === 'test' ? { ...op, functions, seconds: testSeconds(mechanism, functions) } : op,
+  );
   const isTried = tested.some((op) => op.id === TEST_AFTER) || state.steps.has(TEST_AFTER);
   if (isTried || functions.length === 0 || state.done.length === 0) return tested;
   const last = procedureOp({

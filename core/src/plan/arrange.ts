@@ -137,8 +137,9 @@ export function leastSecondsOf(drafts: readonly Draft[]): number {
 }
 
 export function problemOf(tasks: readonly Task[]): OrderProblem {
+  const byId = new Map(tasks.map((task) => [task.id, task]));
   return {
-    ops: tasks.map((task) => ({ ...task, after: directOnly(tasks, task) })),
+    ops: tasks.map((task) => ({ ...task, after: directOnly(byId, task) })),
     start: { tool: null, face: null },
     toolChangeSeconds: TOOL_CHANGE_S,
     flipSeconds: FLIP_S,

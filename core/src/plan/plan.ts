@@ -1,5 +1,5 @@
 import type { DeviceMap } from '../device-map/index.ts';
-import { type Mechanism, mechanismOf } from '../holds/index.ts';
+import { type Mechanism, mechanismOf, OPEN } from '../holds/index.ts';
 import { type Budget } from '../order/index.ts';
 import { checkTargets, inWords, type Target } from '../search/index.ts';
 import { type Op, withoutIdleCounts, withVents } from '../drafts/index.ts';
@@ -59,20 +59,16 @@ export function planRepair(request: PlanRequest, budget: Budget): Plan {
   // what a new part has no place for stays so once it is in
   const lacking = lackingOf(mechanism, request.targets);
 
-  const schools = policy.display === 'auto' ? (['taken-off', 'on-flexes'] as const) : [policy.display];
-  const share = { ...budget, limitMs: budget.limitMs / schools.length };
-  const plans = schools.map((display) =>
-    planWith(
-      mechanism,
-      { ...present, warnings: [...present.warnings, ...asides] },
-      targets,
-      lacking,
-      policy,
-      display,
-      share,
-    ),
-  );
-  return plans.reduce((best, each) => (each.charge < best.charge ? each : best)).plan;
+  const asked = { ...present, warnings: [...present.warnings, ...asides] };
+  const share = policy.display === 'auto' ? { ...budget, limitMs: budget.limitMs / 2 } : budget;
+  const kept = (display: 'taken-off' | 'on-flexes') =>
+    planWith(mechanism, asked, targets, lacking, policy, display, share);
+  if (policy.display !== 'auto') return kept(policy.display).plan;
+  const standing = kept('on-flexes');
+  // where no display stands either way, there is nothing to choose
+  if (!standing.stands) return { ...standing.plan, display: 'taken-off' };
+  const off = kept('taken-off');
+  return standing.charge < off.charge ? standing.plan : off.plan;
 }
 
 function lackingOf(mechanism: Mechanism, targets: readonly Target[]): ReadonlySet<number> {
@@ -89,7 +85,7 @@ function planWith(
   policy: Policy,
   display: 'taken-off' | 'on-flexes',
   budget: Budget,
-): { plan: Plan; charge: number } {
+): { plan: Plan; charge: number; stands: boolean } {
   const { map } = mechanism;
   const purpose = targets.map((target) => inWords(mechanism, target)).join(', ') || 'close it up';
   const replaced = new Set(
@@ -113,6 +109,7 @@ function planWith(
   const flexes = standingFlexes(mechanism, strip.state);
   return {
     charge: seconds + FLEX_RISK_S * flexes,
+    stands: mechanism.map.parts.some((part, at) => part.kind === 'display' && strip.state.status[at] === OPEN),
     plan: {
       strip: out,
       rebuild: up,

@@ -1,4 +1,4 @@
-import { type Draft, solventLast, stripDrafts, type Task } from '../drafts/index.ts';
+import { type Draft, solventLast, stripDrafts, withRules } from '../drafts/index.ts';
 import {
   applied,
   copyOf,
@@ -114,7 +114,7 @@ function ordered(
   const common = { drafts, physical, ruled: by };
   if (policy.order === 'fewest-changes') {
     const bounded = solventLast(ruledEdges(drafts, by));
-    const tasks: Task[] = bounded.map(({ task }) => task);
+    const tasks = withRules(bounded.map(({ task }) => task));
     const found = arrange(mechanism, start, tasks, isolatingIds(mechanism, set), rules, budget);
     const ruledBy = new Map<string, OrderRule>();
     return { ...common, order: found.order, ruledBy, seconds: found.seconds, leastSeconds: found.lowerBoundSeconds };

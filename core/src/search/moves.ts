@@ -86,13 +86,8 @@ export function moveWork(
         move.parts.filter((part) => state.status[part] !== OFF && !move.moved.has(part)),
       ),
     );
-  const set = leastSets(
-    mechanism,
-    state,
-    (now) => goals.flatMap((goal) => goal(now)),
-    rules,
-    noWork(mechanism),
-    { refitted },
-  )[0];
+  const set = leastSets(mechanism, state, (now) => goals.flatMap((goal) => goal(now)), rules, noWork(mechanism), {
+    refitted,
+  })[0];
   return precedenceOf(mechanism, state, set ?? noWork(mechanism), rules);
 }

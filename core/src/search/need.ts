@@ -19,10 +19,19 @@ export interface Need {
   readonly isolates?: true;
 }
 
-/** What an operation needs before it is possible in this state. Every way of meeting a condition is among its options. */
-export function needsOf(mechanism: Mechanism, state: DeviceState, op: StripOp, rules: Rules): Need[] {
+/**
+ * What an operation needs before it is possible in this state. Every way of meeting a condition is among its options.
+ * @param isAtHand ways around a condition that are not at hand are left out
+ */
+export function needsOf(
+  mechanism: Mechanism,
+  state: DeviceState,
+  op: StripOp,
+  rules: Rules,
+  isAtHand?: (op: StripOp) => boolean,
+): Need[] {
   const host = op.kind === 'release' ? mechanism.to[op.joint]! : op.part;
-  return needsFor(mechanism, state, unmetFor(mechanism, state, op, rules), host, op, rules);
+  return needsFor(mechanism, state, unmetFor(mechanism, state, op, rules), host, op, rules, isAtHand);
 }
 
 /** The same for conditions of something that lies on `host`; `op` is what waits for them, if it is an operation. */
@@ -33,6 +42,7 @@ export function needsFor(
   host: number,
   op: StripOp | null,
   rules: Rules,
+  isAtHand: (op: StripOp) => boolean = () => true,
 ): Need[] {
   const isolation = unmet.some((each) => each.need === 'isolated');
   const needs = unmet
@@ -47,7 +57,7 @@ export function needsFor(
   const dead = isolation ? isolationNeeds(mechanism, state, host, op) : [];
   const canBe = (each: StripOp) => each.kind !== 'release' || mechanism.releasable[each.joint]!;
   const need = ([first, ...others]: readonly StripOp[]): Need => {
-    const around = others.filter((other) => !asksFor(mechanism, state, other, first!, rules));
+    const around = others.filter((other) => isAtHand(other) && !asksFor(mechanism, state, other, first!, rules));
     return { options: unique([first!, ...around].filter(canBe)) };
   };
   return [...needs.map(need), ...dead.map((each): Need => ({ ...need(each), isolates: true }))];

@@ -96,7 +96,7 @@ function necessaryPredecessors(
     return own ?? (option.kind === 'open' ? number.get(`lift ${option.part}`) : undefined);
   };
   const asked = ops.map((op, index) => {
-    const own = needsOf(mechanism, start, op, rules);
+    const own = needsOf(mechanism, start, op, rules, (each) => meeting(each) !== undefined);
     const met = (needs: readonly Need[]) =>
       needs
         .map((need) => need.options.map(meeting))
@@ -121,31 +121,53 @@ function necessaryPredecessors(
   };
 }
 
-/** @param needs per operation its needs, each the operations that could meet it */
+/**
+ * Rows of bits, one per operation, lowered until nothing changes.
+ * @param needs per operation its needs, each the operations that could meet it
+ */
 function lowered(size: number, needs: readonly (readonly (readonly number[])[])[]): Set<number>[] {
+  const words = Math.max(1, Math.ceil(size / 32));
   // the order played is a legal one, so nothing after an operation in it can be a necessary predecessor
-  const before: Set<number>[] = needs.map((_, index) => new Set(Array.from({ length: index }, (_, each) => each)));
+  const rows = needs.map((_, index) => allBelow(index, words));
+  const common = new Uint32Array(words);
   for (let changed = true; changed;) {
     changed = false;
     for (let index = 0; index < size; index++) {
-      const next = new Set<number>();
+      const next = new Uint32Array(words);
       for (const options of needs[index]!) {
-        const ahead = options.filter((option) => !before[option]!.has(index));
-        for (const each of inCommon(ahead, before)) if (each < index) next.add(each);
+        common.fill(0xffffffff);
+        let ahead = 0;
+        for (const option of options) {
+          const row = rows[option]!;
+          if (row[index >>> 5]! & (1 << (index & 31))) continue;
+          ahead++;
+          for (let word = 0; word < words; word++) {
+            const own = word === option >>> 5 ? 1 << (option & 31) : 0;
+            common[word]! &= row[word]! | own;
+          }
+        }
+        if (ahead > 0) for (let word = 0; word < words; word++) next[word]! |= common[word]!;
       }
-      if (next.size < before[index]!.size) {
-        before[index] = next;
-        changed = true;
+      const row = rows[index]!;
+      const below = allBelow(index, words);
+      for (let word = 0; word < words; word++) {
+        const kept = (next[word]! & below[word]!) >>> 0;
+        if (kept !== row[word]) changed = true;
+        row[word] = kept;
       }
     }
   }
-  return before;
+  return rows.map(
+    (row, index) =>
+      new Set(Array.from({ length: index }, (_, at) => at).filter((at) => row[at >>> 5]! & (1 << (at & 31)))),
+  );
 }
 
-function inCommon(options: readonly number[], before: readonly ReadonlySet<number>[]): number[] {
-  const [first, ...others] = options;
-  if (first === undefined) return [];
-  return [first, ...before[first]!].filter((each) =>
-    others.every((other) => other === each || before[other]!.has(each)),
-  );
+function allBelow(index: number, words: number): Uint32Array {
+  const row = new Uint32Array(words);
+  for (let word = 0; word < words; word++) {
+    const bits = Math.min(32, Math.max(0, index - 32 * word));
+    row[word] = bits === 32 ? 0xffffffff : 2 ** bits - 1;
+  }
+  return row;
 }

@@ -1,5 +1,5 @@
 import type { DeviceMap } from '../device-map/index.ts';
-import { withAllPredecessors, type Draft, type Op } from '../drafts/index.ts';
+import { directOnly, withAllPredecessors, type Draft, type Op } from '../drafts/index.ts';
 import type { OrderRule } from '../sequence/index.ts';
 import { thingName } from './names.ts';
 
@@ -78,7 +78,8 @@ export function explained(
   const tasks = new Map(withAllPredecessors(drafts.map(({ task }) => task)).map((task) => [task.id, task]));
   const byId = new Map<string, Op>(drafts.map(({ op }) => [op.id, op]));
   const position = new Map(order.map((id, index) => [id, index]));
-  const directlyBefore = (id: string) => directOnly(tasks, id);
+  const direct = new Map(order.map((id) => [id, directOnly(tasks, tasks.get(id)!)]));
+  const directlyBefore = (id: string) => direct.get(id)!;
   const needing = new Map<string, string>();
   for (const id of [...order].reverse()) {
     for (const each of directlyBefore(id)) needing.set(each, id);
@@ -96,12 +97,6 @@ export function explained(
       ...(rule ? { ruledBy: rule } : {}),
     };
   });
-}
-
-function directOnly(tasks: ReadonlyMap<string, { readonly after: ReadonlySet<string> }>, id: string): string[] {
-  const all = [...tasks.get(id)!.after];
-  const implied = new Set(all.flatMap((each) => [...tasks.get(each)!.after]));
-  return all.filter((each) => !implied.has(each));
 }
 
 function waitsFor(
