@@ -427,9 +427,9 @@ class Check {
       const off = ops.findIndex((op) => op.id === `film-off:${part.id}`);
       const on = this.#plan.strip.some((op) => op.id === `film:${part.id}`);
       if (on && off < 0) this.#faults.push(`film: the film on ${part.id} stays on`);
-      const covers = (part.under ?? []).flatMap((entry) =>
-        'part' in entry && entry.part ? [`close:${entry.part}`, `fit:${entry.part}`] : [],
-      );
+      const over = (part.under ?? []).flatMap((entry) => ('part' in entry && entry.part ? [entry.part] : []));
+      // what nothing lies over is covered where it goes down itself
+      const covers = (over.length > 0 ? over : [part.id]).flatMap((id) => [`close:${id}`, `fit:${id}`]);
       const covered = ops.findIndex((op) => covers.includes(op.id) && !op.staysOpen);
       if (off >= 0 && covered >= 0 && off > covered) this.#faults.push(`film: ${part.id} is covered with its film on`);
     }

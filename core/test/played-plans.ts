@@ -1,14 +1,18 @@
 import { expect } from 'vitest';
 import type { DeviceMap } from '../src/device-map/index.ts';
 import type { Op } from '../src/drafts/index.ts';
-import { type Plan, planRepair } from '../src/plan/index.ts';
+import { type DoneOp, type Plan, planRepair } from '../src/plan/index.ts';
 import type { Policy } from '../src/policy/index.ts';
 import type { Target } from '../src/search/index.ts';
 import { Simulator, violations } from './simulator.ts';
 
 export const budget = { now: () => performance.now(), limitMs: 4000 };
-export const plan = (map: DeviceMap, targets: readonly Target[], policy: Partial<Policy> = {}) =>
-  planRepair({ map, targets, policy }, budget);
+export const plan = (
+  map: DeviceMap,
+  targets: readonly Target[],
+  policy: Partial<Policy> = {},
+  done: readonly DoneOp[] = [],
+) => planRepair({ map, targets, policy, done }, budget);
 export const physical = (ops: readonly Op[]) => ops.filter((op) => op.kind !== 'procedure');
 export const ids = (ops: readonly Op[]): string[] => ops.map((op) => op.id);
 export const before = (ops: readonly Op[], a: string, b: string) => {

@@ -136,7 +136,7 @@ export function leastSecondsOf(drafts: readonly Draft[]): number {
   return leastSeconds(problemOf(withAllPredecessors(drafts.map(({ task }) => task))));
 }
 
-export function problemOf(tasks: readonly Task[]): OrderProblem {
+function problemOf(tasks: readonly Task[]): OrderProblem {
   const byId = new Map(tasks.map((task) => [task.id, task]));
   return {
     ops: tasks.map((task) => ({ ...task, after: directOnly(byId, task) })),

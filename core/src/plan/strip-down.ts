@@ -24,7 +24,7 @@ import {
 import type { OrderRule } from '../sequence/index.ts';
 import type { Warning } from '../words/index.ts';
 import { arrange, leastSecondsOf } from './arrange.ts';
-import { inCarefulOrder, type Ruled, ruled } from './careful.ts';
+import { inCarefulOrder, ruled } from './careful.ts';
 import { costAsPlanned } from './costs.ts';
 import { brokenRules } from './broken-rules.ts';
 import { isolatingIds, withIsolationAfterLive } from './isolating.ts';
@@ -130,5 +130,3 @@ function ordered(
   const reasons = new Map(order.flatMap((index, at) => (ruledBy[at] ? [[ids[index]!, ruledBy[at]] as const] : [])));
   return { ...common, order: whole, ruledBy: reasons, seconds, leastSeconds: bound };
 }
-
-export type { Ruled };

@@ -3,7 +3,7 @@ import { lyingBeneath } from '../search/index.ts';
 import { type Chosen, neededFor } from './needed.ts';
 
 /** A display that comes off before anything else is done beneath it. */
-export interface StandingDisplay {
+interface StandingDisplay {
   /** its lift, by number */
   readonly lift: number;
   readonly needs: ReadonlySet<number>;

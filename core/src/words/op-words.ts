@@ -1,4 +1,4 @@
-import { type DeviceMap, fastenerAt, type Joint, type Part } from '../device-map/index.ts';
+import { type DeviceMap, fastenerAt, type Joint, type Part, renewalOf } from '../device-map/index.ts';
 import { type Op, TEST_AFTER } from '../drafts/index.ts';
 import { capital, plural } from './english.ts';
 import { jointKind, partName } from './names.ts';
@@ -147,14 +147,20 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
     case 'vent':
       return { title: 'Air the bench', thing: 'Before any heat comes near it again' };
     case 'clean':
-      return { title: 'Scrape and wipe clean', thing: bond, hint: 'Alcohol on a lint-free cloth.' };
+      return { title: 'Scrape off the old adhesive', thing: bond };
+    case 'wipe':
+      return { title: 'Wipe it clean', thing: bond, hint: 'Alcohol on a lint-free cloth.' };
     case 'dry':
       return { title: 'Let it dry', thing: bond };
     case 'lay':
+      return { ...layingWords(joint), thing: bond };
+    case 'liner-off':
+      return { title: 'Liner off', thing: bond, hint: 'Fingers off the adhesive; close it straight after.' };
+    case 'tack':
       return {
-        title: 'Lay the new bond',
+        title: 'See whether it still sticks',
         thing: bond,
-        hint: 'As the old one ran, gaps where they were. Liner off last.',
+        hint: 'If it does, it stays. If not: scrape, wipe, stick on new tape.',
       };
     case 'press':
       return { title: 'Press it', thing: bond, hint: 'Flush all round; resistance means something is in the way.' };
@@ -216,6 +222,13 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
         thing: plural(op.functions?.length ?? 0, 'function'),
       };
   }
+}
+
+function layingWords(joint: Joint | undefined): Pick<OpWords, 'title' | 'hint'> {
+  const renewal = joint?.type === 'bond' ? renewalOf(joint) : 'precut';
+  if (renewal === 'liquid') return { title: 'Lay the new adhesive', hint: 'Thin and even; nothing where it was not.' };
+  const what = joint?.type === 'bond' && joint.style === 'perimeter' ? 'seal' : 'adhesive';
+  return { title: `Stick on the new ${what}, liner stays`, hint: 'As the old one ran, gaps where they were.' };
 }
 
 const GATES: readonly string[] = ['agree', 'run-down', 'charge-up', 'prepare'];
