@@ -38,6 +38,7 @@ import {
   type JobState,
   behindEdge,
 } from '../job/index.ts';
+import { type FailedTest, failedWithCosts } from './failed.ts';
 import { airing } from '../solvent/index.ts';
 
 /** What is still to be done: the plan from the job's present state, less the procedures that were done already. */
@@ -49,6 +50,8 @@ export interface Ahead {
   /** what the owner must know, and which of it was not agreed yet */
   readonly owner: readonly OwnerItem[];
   readonly untold: readonly OwnerItem[];
+  /** functions that failed, which keep it from being closed */
+  readonly failed: readonly FailedTest[];
 }
 
 /** @throws PlanError where the targets can't be reached from here */
@@ -62,7 +65,8 @@ export function planAhead(mechanism: Mechanism, state: JobState, budget: Budget)
   const before = beforeOpening(mechanism, state, plan, drying);
   const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
   const owed = drying ? taped : withTests(mechanism, state, plan, withFilmsOff(mechanism, state, taped));
-  return { ...before, plan, ops: [...before.ops, ...aired(withAdded(map, owed, state), state)] };
+  const failed = failedWithCosts(mechanism, state, budget);
+  return { ...before, plan, failed, ops: [...before.ops, ...aired(withAdded(map, owed, state), state)] };
 }
 
 /** What stands before a closed device is opened: the owner's word, the charge, the bench. */

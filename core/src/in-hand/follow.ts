@@ -66,7 +66,8 @@ function isDone(state: JobState, op: Op | undefined): boolean {
 function isTurn(event: BenchEvent): boolean {
   if (event.type === 'did' || event.type === 'aired' || ASIDE.has(event.type)) return false;
   // what did not work when it came in is told to the owner, and so is part of the plan
-  if (event.type === 'test') return event.data.stage === 'intake';
+  // what fails keeps it from being closed until it works
+  if (event.type === 'test') return event.data.stage === 'intake' || event.data.result === 'fails';
   if (event.type === 'decision') return !['missing-screw', 'left-open', 'other'].includes(event.data.about);
   return true;
 }

@@ -1,3 +1,4 @@
+export type { FailedTest, SuspectCost } from './failed.ts';
 export { type Ahead, doneStep, planAhead } from './ahead.ts';
 export { aheadOf, benchBudget, followed, type PlansMade } from './follow.ts';
 export { bondInHand, bondWork, type BondWork, warmPlace, zoneInHand } from './bond-in-hand.ts';

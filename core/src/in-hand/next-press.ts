@@ -3,7 +3,7 @@ import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.
 import { type Op, TEST_BEFORE } from '../drafts/index.ts';
 import { fitted, type HeatSetting } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { type EventData, type EventType, isDrying, type JobState } from '../job/index.ts';
+import { type EventData, type EventType, failedTests, isDrying, type JobState } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import type { ShopEventData } from '../shop/index.ts';
 import { capital, isGate } from '../words/index.ts';
@@ -82,7 +82,16 @@ export function nextPress(
 ): NextPress {
   if (state.stopped !== null || state.ended !== null || !ahead) return NOTHING;
   const op = ahead.ops[0];
+  const failed = failedTests(state);
+  if (failed.length > 0 && (!op || isHeldByFault(state, op))) {
+    return { ...NOTHING, label: `${functionName(mechanism.map, failed[0]!)} fails: try it again, or decide` };
+  }
   return op ? pressOn(mechanism.map, state, op, now, atHand) : pressAtTheEnd(state);
+}
+
+/** A test that is through, and all that closes the device over a fault, waits until it works or is decided. */
+function isHeldByFault(state: JobState, op: Op): boolean {
+  return op.stage === 'close' || (op.name === 'test' && nextUntested(state, op) === undefined);
 }
 
 function pressAtTheEnd(state: JobState): NextPress {

@@ -69,13 +69,15 @@ export const STOP_REASONS: readonly StopReason[] = [
   'other',
 ];
 
-export type DecisionAbout = 'missing-screw' | 'left-open' | 'charge' | 'wet' | 'while-open' | 'kit' | 'other';
+export type DecisionAbout =
+  'missing-screw' | 'left-open' | 'charge' | 'wet' | 'failed-test' | 'while-open' | 'kit' | 'other';
 
 const DECISIONS: readonly DecisionAbout[] = [
   'missing-screw',
   'left-open',
   'charge',
   'wet',
+  'failed-test',
   'while-open',
   'kit',
   'other',
@@ -107,6 +109,8 @@ export interface EventData extends IntakeEventData, OpeningEventData, PartEventD
     readonly text: string;
     /** about what is left open at the end: which of it, by its name in `leftOpen` */
     readonly what?: string;
+    /** about a failed test: of which function */
+    readonly function?: string;
     /** about a wet device: what becomes of its board */
     readonly board?: 'keep' | 'replace';
   };
@@ -184,6 +188,7 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
       .required(),
     text: text.required(),
     what: Joi.string().max(500).when('about', { is: 'left-open', then: Joi.required(), otherwise: Joi.forbidden() }),
+    function: id.when('about', { is: 'failed-test', then: Joi.required(), otherwise: Joi.forbidden() }),
     board: Joi.string().valid('keep', 'replace').when('about', { not: 'wet', then: Joi.forbidden() }),
   }),
   test: Joi.object({

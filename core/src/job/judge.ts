@@ -1,6 +1,7 @@
 import type { Mechanism } from '../holds/index.ts';
 import { keyOf } from '../screws/index.ts';
 import type { BenchEvent, EventData, EventType } from './events.ts';
+import { closesOverFault, failedTests } from './failed-test.ts';
 import { notShown } from './gate.ts';
 import { heatProblem } from './heat-rules.ts';
 import { leftOpen } from './left-open.ts';
@@ -22,6 +23,7 @@ export function objection(
     tooFarAhead(event.at, around.now) ??
     overOrStopped(state, event) ??
     ofItsType(mechanism, state, event, around) ??
+    closesOverFault(mechanism, state, event) ??
     heatProblem(mechanism, state, event, around)
   );
 }
@@ -75,6 +77,7 @@ function ofItsType(mechanism: Mechanism, state: JobState, event: BenchEvent, aro
     case 'trouble':
       return event.data.kind === 'screw-lost' ? notOut(state, event.data) : null;
     case 'decision':
+      if (event.data.about === 'failed-test') return notFailed(state, event.data.function!);
       return event.data.about === 'left-open' ? notDecided(mechanism, state, event.data.what!, around) : null;
     default:
       return null;
@@ -116,6 +119,10 @@ function notFinished(mechanism: Mechanism, state: JobState, around: Surroundings
 }
 
 const MOST_SHOWN = 12;
+
+function notFailed(state: JobState, id: string): string | null {
+  return failedTests(state).includes(id) ? null : `function: No failed test of “${id}” stands.`;
+}
 
 function notDecided(mechanism: Mechanism, state: JobState, what: string, around: Surroundings): string | null {
   const found = leftOpen(mechanism, state, around).find((each) => each.what === what);

@@ -3,6 +3,7 @@ import { inWords } from '../search/index.ts';
 import { partName, thingName } from '../words/index.ts';
 import { testedFunctions } from '../drafts/index.ts';
 import { keyOf, type Screw } from '../screws/index.ts';
+import { failedTests } from './failed-test.ts';
 import { dropCount, useAt } from './bench-use.ts';
 import { asItCame, isMet } from './reached.ts';
 import type { JobState } from './state.ts';
@@ -57,6 +58,9 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
       isMet(mechanism, state, target)
         ? []
         : [open(`target:${JSON.stringify(target)}`, `Still to be done: ${inWords(mechanism, target)}`)],
+    ),
+    ...failedTests(state).map((id) =>
+      open(`failed:${id}`, `${map.functions.find((each) => each.id === id)!.name} failed when it was tried`),
     ),
     ...untried(mechanism, state).map(({ id, name }) => open(`test:${id}`, `${name} was not tried`)),
   ];

@@ -1,6 +1,6 @@
 import { isDrying, ONLY_BENCH } from '@nibrel/core/job';
 import { doneStep, doneUntil, elapsed_s, isWatched, opFor, waitLeft_s, withNewScrews } from '@nibrel/core/in-hand';
-import type { Op } from '@nibrel/core/drafts';
+import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
 import { opWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, useEffect, useState } from 'react';
@@ -16,6 +16,7 @@ import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { sound, useSpokenStep, useWakeLock } from '../job/feedback.ts';
 import { BenchPanels } from './bench-panels.tsx';
+import { FailedTests } from './failed-tests.tsx';
 import { LookBack } from './look-back.tsx';
 import { Mat } from './mat.tsx';
 import { Nothing } from './nothing.tsx';
@@ -182,6 +183,16 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
                 <Button onClick={bench.planAgain}>Plan again</Button>
               </div>
             </Trouble>
+          )}
+          {ahead && ahead.failed.length > 0 && !state.stopped && !state.ended && (
+            <FailedTests
+              map={map}
+              failed={ahead.failed}
+              isClosed={ops.length === 0 || ops[0]!.id === TEST_AFTER}
+              onTest={(test) => void bench.send('test', test)}
+              onDecision={(decision) => void bench.send('decision', decision)}
+              onReopen={(target) => void bench.send('targets', { targets: [...state.targets, target] })}
+            />
           )}
           {state.stopped || state.ended ? (
             <Stopped state={state} onLead={() => setPanel('lead')}>

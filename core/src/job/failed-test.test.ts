@@ -1,0 +1,100 @@
+import { describe, expect, it } from 'vitest';
+import { TestBench } from '../../test/bench.ts';
+import { tern5 } from '../../test/maps.ts';
+import { nextPress } from '../in-hand/index.ts';
+import { doneStep } from '../in-hand/index.ts';
+import { failedTests, suspectsOf } from './index.ts';
+
+/** A new display is in, the device is alive, and touch does not work. */
+function atTheTest(): TestBench {
+  const bench = new TestBench(tern5(), [{ replace: 'display' }]).until('test:before');
+  for (const id of bench.ahead()[0]!.functions!) {
+    bench.send('test', { function: id, result: id === 'touch' ? 'fails' : 'works', stage: 'before' });
+  }
+  expect(bench.problem).toBeNull();
+  return bench;
+}
+
+const close = { steps: [{ id: 'close:display', kind: 'close', part: 'display' }] } as const;
+const seal = { steps: [{ id: 'make:front-seal', kind: 'make', joint: 'front-seal' }] } as const;
+
+describe('a test that fails before the seal', () => {
+  it('is not passed by Space, nor over the interface, with “anyway” or without', () => {
+    const bench = atTheTest();
+    expect(failedTests(bench.state)).toEqual(['touch']);
+    const press = nextPress(bench.mechanism, bench.state, bench.aheadWhole(), bench.now);
+    expect(press).toMatchObject({ isAllowed: false, does: { kind: 'nothing' } });
+    expect(press.label).toContain('fails');
+    for (const steps of [close, seal]) {
+      expect(bench.send('did', steps).problem).toContain('failed');
+      expect(bench.send('did', { ...steps, anyway: 'it must go' }).problem).toContain('failed');
+    }
+    // ticking the test as a step does not help
+    bench.send('did', { steps: [doneStep(bench.ahead()[0]!)] });
+    expect(bench.send('did', { ...close, anyway: 'x' }).problem).toContain('failed');
+    // nor does one call that does several things
+    const both = { steps: [...close.steps, ...seal.steps], anyway: 'x' };
+    expect(bench.send('did', both).problem).toContain('failed');
+  });
+
+  it('is not lifted by saying that it was not tried, nor by a decision about something else', () => {
+    const bench = atTheTest();
+    bench.send('test', { function: 'touch', result: 'not-tried', stage: 'before' });
+    bench.send('test', { function: 'touch', result: 'not-tried', stage: 'after' });
+    bench.send('decision', { about: 'other', text: 'go on' });
+    expect(bench.send('decision', { about: 'failed-test', function: 'picture', text: 'x' }).problem).toContain(
+      'stands',
+    );
+    expect(failedTests(bench.state)).toEqual(['touch']);
+    expect(bench.send('did', { ...close, anyway: 'x' }).problem).toContain('failed');
+  });
+
+  it('is lifted by working, and by a decision with its reason; failing again it stands again', () => {
+    const bench = atTheTest();
+    bench.send('test', { function: 'touch', result: 'works', stage: 'before' });
+    expect(failedTests(bench.state)).toEqual([]);
+    bench.send('test', { function: 'touch', result: 'fails', stage: 'before' });
+    bench.send('decision', { about: 'failed-test', function: 'touch', text: 'the owner wants it back as it is' });
+    expect(bench.problem).toBeNull();
+    expect(failedTests(bench.state)).toEqual([]);
+    bench.send('test', { function: 'touch', result: 'fails', stage: 'before' });
+    expect(failedTests(bench.state)).toEqual(['touch']);
+    bench.send('test', { function: 'touch', result: 'works', stage: 'before' }).until();
+    expect(bench.send('finish', {}).problem).toBeNull();
+  });
+
+  it('leaves plugs to be undone and pressed again, and inner things to be closed', () => {
+    const bench = atTheTest();
+    const { joint } = suspectsOf(bench.mechanism, bench.state, 'touch')[0]!;
+    for (const id of ['lids-shared', 'connector-lid-screws']) bench.release(id);
+    expect(bench.problem).toBeNull();
+    bench.send('did', { steps: [{ id: 'lift:connector-lid', kind: 'lift', part: 'connector-lid' }] });
+    expect(bench.release('cell-plug').problem).toBeNull();
+    expect(bench.release(joint!).problem).toBeNull();
+    const again = { steps: [{ id: `make:${joint}`, kind: 'make', joint }] } as const;
+    expect(bench.send('did', again as never).problem).toBeNull();
+  });
+
+  it('names what serves it and was touched, with what it costs now and once it is closed', () => {
+    const bench = atTheTest();
+    const [failed] = bench.aheadWhole().failed;
+    expect(failed).toMatchObject({ function: 'touch' });
+    expect(failed!.suspects[0]).toMatchObject({ joint: 'touch-plug', seals: 1 });
+    expect(failed!.suspects[0]!.now_s!).toBeLessThan(failed!.suspects[0]!.afterSealing_s!);
+  });
+
+  it('does not hold what failed when it came in', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]);
+    bench.send('test', { function: 'touch', result: 'fails', stage: 'intake' }).until('test:before');
+    bench.send('test', { function: 'touch', result: 'fails', stage: 'before' });
+    expect(failedTests(bench.state)).toEqual([]);
+  });
+
+  it('after closing keeps it from being finished, and opens it again by a plan', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]).until('test:after');
+    bench.send('test', { function: 'touch', result: 'fails', stage: 'after' });
+    expect(bench.send('finish', {}).problem).toContain('failed');
+    bench.send('targets', { targets: [...bench.state.targets, { reach: 'touch-plug' }] });
+    expect(bench.ahead().map(({ id }) => id)).toContain('release:front-seal');
+  });
+});

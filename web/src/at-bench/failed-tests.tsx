@@ -1,0 +1,98 @@
+import Joi from 'joi';
+import type { FailedTest, SuspectCost } from '@nibrel/core/in-hand';
+import type { EventData } from '@nibrel/core/job';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Target } from '@nibrel/core/search';
+import { capital, plural, thingName } from '@nibrel/core/words';
+import { duration } from '../app/format.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { words } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+interface FailedTestsProps {
+  readonly map: DeviceMap;
+  readonly failed: readonly FailedTest[];
+  /** is the device closed already? */
+  readonly isClosed: boolean;
+  onTest(test: EventData['test']): void;
+  onDecision(decision: EventData['decision']): void;
+  /** open it again for this */
+  onReopen(target: Target): void;
+}
+
+/** What failed keeps the device from being closed: what to press again, what that costs, and the two ways on. */
+export function FailedTests({ map, failed, isClosed, onTest, onDecision, onReopen }: FailedTestsProps) {
+  return failed.map((each) => (
+    <FailedFunction
+      key={each.function}
+      map={map}
+      failed={each}
+      isClosed={isClosed}
+      onTest={onTest}
+      onDecision={onDecision}
+      onReopen={onReopen}
+    />
+  ));
+}
+
+interface Why {
+  readonly text: string;
+}
+const schema = Joi.object<Why>({ text: words('Why it is closed all the same', 2000) });
+
+type FailedFunctionProps = Omit<FailedTestsProps, 'failed'> & { readonly failed: FailedTest };
+
+function FailedFunction({ map, failed, isClosed, onTest, onDecision, onReopen }: FailedFunctionProps) {
+  const { field, sent } = useFields(schema, { text: '' });
+  const tried = map.functions.find((each) => each.id === failed.function);
+  const name = tried?.name ?? failed.function;
+  const stage = isClosed ? 'after' : 'before';
+  return (
+    <section aria-label={`${name} fails`} className="flex flex-col gap-3 border-b-4 border-care px-6 py-4">
+      <h2 className="text-lead font-bold text-care">{name} fails: not to be closed</h2>
+      {failed.suspects.length > 0 ? (
+        <ol className="flex flex-col gap-1 text-body">
+          {failed.suspects.map((suspect) => (
+            <li key={suspect.joint ?? suspect.part} className="flex flex-wrap items-center gap-2">
+              <span>{suspectLine(map, suspect)}</span>
+              {isClosed && <Button onClick={() => onReopen(targetOf(suspect))}>Open it again for this</Button>}
+            </li>
+          ))}
+        </ol>
+      ) : (
+        <p className="text-body">Nothing that serves it was touched in this job.</p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => onTest({ function: failed.function, result: 'works', stage })}>
+          Tried again: works
+        </Button>
+        <Button onClick={() => onTest({ function: failed.function, result: 'fails', stage })}>Still fails</Button>
+      </div>
+      <form
+        className="flex flex-wrap items-end gap-2"
+        onSubmit={sent(({ text }) => onDecision({ about: 'failed-test', function: failed.function, text }))}
+      >
+        <Field label="Close it all the same, since" {...field('text')} maxLength={2000} />
+        <Button type="submit">That is decided</Button>
+      </form>
+    </section>
+  );
+}
+
+function targetOf({ joint, part }: SuspectCost): Target {
+  return joint === undefined ? { remove: part! } : { reach: joint };
+}
+
+/** *Display plug: undone or pressed 2 times. Again: 1 min now, 14 min and 1 seal after closing.* */
+function suspectLine(
+  map: DeviceMap,
+  { joint, part, touched, troubled, now_s, afterSealing_s, seals }: SuspectCost,
+): string {
+  const now = now_s === null ? [] : [`${duration(now_s)} now`];
+  const seal = seals > 0 ? ` and ${plural(seals, 'seal')}` : '';
+  const later = afterSealing_s === null ? [] : [`${duration(afterSealing_s)}${seal} once it is closed`];
+  const times = `touched ${plural(touched, 'time')}${troubled ? ', with trouble' : ''}`;
+  const cost = [...now, ...later].join(', ');
+  return `${capital(thingName(map, (joint ?? part)!))}: ${times}.${cost ? ` Again: ${cost}.` : ''}`;
+}
