@@ -65,7 +65,9 @@ export function stripDown(
   }
   const candidates = least.map((set) => {
     const school = schoolFor(mechanism, start, set, display, policy, live);
-    const whole = leastSets(mechanism, start, goal, school.rules, school.seed, present)[0];
+    const whole = leastSets(mechanism, start, goal, school.rules, school.seed, present).find(
+      (each) => precedenceOf(mechanism, start, each, school.rules).complete,
+    );
     return whole ? { set: whole, rules: school.rules, asWished: true } : { set, rules: { live }, asWished: false };
   });
   const share = { ...budget, limitMs: budget.limitMs / (2 * candidates.length) };

@@ -16,10 +16,10 @@ import type { Target } from './target.ts';
 /** The state that a target asks for, as the needs that are still open. */
 export function goalOf(mechanism: Mechanism, start: DeviceState, targets: readonly Target[], rules: Rules): Goal {
   const goals = targets.map((target): Goal => {
-    if ('full' in target) return bareBase(mechanism, keptWith(mechanism, start, target.keep ?? []));
+    if ('full' in target) return bareBase(mechanism, start, keptWith(mechanism, start, target.keep ?? []));
     if ('reach' in target) return reached(mechanism, target.reach, rules);
     const part = mechanism.part.get('replace' in target ? target.replace : target.remove)!;
-    return part === mechanism.base ? bareBase(mechanism, new Set()) : (state) => off(state, part);
+    return part === mechanism.base ? bareBase(mechanism, start, new Set()) : (state) => off(state, part);
   });
   return (state) => goals.flatMap((goal) => goal(state));
 }
@@ -78,10 +78,13 @@ function keptWith(mechanism: Mechanism, start: DeviceState, keep: readonly strin
 }
 
 /** The base bare: every part off and every joint released, save solder, hinges, what self-parts, and what is kept. */
-function bareBase(mechanism: Mechanism, kept: ReadonlySet<number>): Goal {
+function bareBase(mechanism: Mechanism, start: DeviceState, kept: ReadonlySet<number>): Goal {
   const stays = (part: number) => part === mechanism.base || kept.has(part);
+  const riding = jointsOfRiders(mechanism, start, kept);
   const joints = mechanism.map.joints.flatMap((each, joint) =>
-    mechanism.releasable[joint] && each.type !== 'solder' && !mechanism.ends[joint]!.every(stays) ? [joint] : [],
+    mechanism.releasable[joint] && each.type !== 'solder' && !mechanism.ends[joint]!.every(stays) && !riding.has(joint)
+      ? [joint]
+      : [],
   );
   const parts = mechanism.map.parts.flatMap((_, part) => (stays(part) ? [] : [part]));
   return (state) => [
@@ -90,6 +93,22 @@ function bareBase(mechanism: Mechanism, kept: ReadonlySet<number>): Goal {
       .map((joint): Need => ({ options: [{ kind: 'release', joint }] })),
     ...parts.flatMap((part) => leaving(mechanism, state, part)),
   ];
+}
+
+/** What holds a kept part to that which carries it: it stays made, also where the carrier comes off. */
+function jointsOfRiders(mechanism: Mechanism, start: DeviceState, kept: ReadonlySet<number>): ReadonlySet<number> {
+  const found = new Set<number>();
+  if (kept.size === 0) return found;
+  mechanism.map.parts.forEach((_, carrier) => {
+    if (carrier === mechanism.base || kept.has(carrier)) return;
+    const along = carried(mechanism, start, carrier);
+    mechanism.map.joints.forEach((_, joint) => {
+      const ends = mechanism.ends[joint]!;
+      if (ends.every((end) => along.has(end)) && mechanism.held[joint]!.some((part) => kept.has(part)))
+        found.add(joint);
+    });
+  });
+  return found;
 }
 
 function leaving(mechanism: Mechanism, state: DeviceState, part: number): Need[] {

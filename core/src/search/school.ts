@@ -1,4 +1,4 @@
-import type { DeviceState, Mechanism, Rules, StripOp, Wait } from '../holds/index.ts';
+import { carried, type DeviceState, type Mechanism, OFF, type Rules, type StripOp, type Wait } from '../holds/index.ts';
 import { type Goal, leastSets } from './least-set.ts';
 import type { Policy } from '../policy/index.ts';
 import { hasOp, noWork, opsOf, withOps, type WorkSet } from './work-set.ts';
@@ -24,7 +24,11 @@ export function schoolFor(
   const waits = new Waits();
   let seed = set;
   const ownLift = (part: number) => ownRemoval(mechanism, start, part, live);
-  if (display === 'taken-off') displaysOffFirst(mechanism, waits, ownLift);
+  // what leaves with what carries it is not parted from it
+  const leavesAlong = (part: number) =>
+    set.parts[part] !== OFF &&
+    mechanism.map.parts.some((_, other) => set.parts[other] === OFF && carried(mechanism, start, other).has(part));
+  if (display === 'taken-off') displaysOffFirst(mechanism, waits, ownLift, leavesAlong);
   if (policy.batteryWhilePrying === 'out') seed = cellsOutFirst(mechanism, start, waits, seed, ownLift);
   seed = firstThingsFirst(mechanism, start, waits, seed, ownLift);
   return { rules: { live, extra: waits }, seed };
@@ -34,7 +38,12 @@ export function schoolFor(
 export function rebuildWaits(mechanism: Mechanism, start: DeviceState, display: 'taken-off' | 'on-flexes'): Waits {
   const waits = new Waits();
   if (display === 'taken-off') {
-    displaysOffFirst(mechanism, waits, (part) => ownRemoval(mechanism, start, part, new Set()));
+    displaysOffFirst(
+      mechanism,
+      waits,
+      (part) => ownRemoval(mechanism, start, part, new Set()),
+      () => false,
+    );
   }
   return waits;
 }
@@ -56,9 +65,14 @@ function ownRemoval(mechanism: Mechanism, start: DeviceState, part: number, live
   return leastSets(mechanism, start, goal, { live }, noWork(mechanism))[0] ?? null;
 }
 
-function displaysOffFirst(mechanism: Mechanism, waits: Waits, ownLift: OwnLift): void {
+function displaysOffFirst(
+  mechanism: Mechanism,
+  waits: Waits,
+  ownLift: OwnLift,
+  leavesAlong: (part: number) => boolean,
+): void {
   mechanism.map.parts.forEach((each, display) => {
-    if (each.kind !== 'display' || display === mechanism.base) return;
+    if (each.kind !== 'display' || display === mechanism.base || leavesAlong(display)) return;
     const beneath = lyingBeneath(mechanism, display);
     const own = beneath.length > 0 ? ownLift(display) : null;
     if (!own) return;
