@@ -82,7 +82,7 @@ test('films, order and what is to go are the same after a change of the way, a r
   const said = async (of: Page) => [await heading(of).textContent(), await toGo(of).textContent()];
   const before = await said(page);
   const plan = (await job.ahead()).map(({ id }) => id);
-  expect(plan).toContain('film-off:display');
+  expect(plan).toContain('liner-off:front-seal');
   await page.keyboard.press('Space');
   await expect(toGo(page)).not.toHaveText(before[1]!);
   const after = await said(page);

@@ -107,7 +107,10 @@ export const planAnswer = shape<Plan>({
   tools: listOf(text),
   screws: listOf(shape<ScrewLine>({ fastener: text, count, moved: count })),
   consumables: listOf(
-    shape<Consumable>({ what: text, text }, { joint: text, part: text, fastener: text, count, length_mm: figure }),
+    shape<Consumable>(
+      { what: text, text },
+      { joint: text, part: text, fastener: text, count, length_mm: figure, maybe: yes },
+    ),
   ),
   leftOver: listOf(shape<Plan['leftOver'][number]>({ fastener: text, count })),
   warnings: listOf(warning),

@@ -74,11 +74,11 @@ export function heatDraft(
   before: readonly (readonly string[])[],
   onMat: readonly boolean[],
   stageOf: (index: number) => Stage,
+  warm: Policy['warm'],
 ): Draft {
   const cuts = new Set(block.cuts.map((index) => ids[index]!));
   const earlier = block.cuts.flatMap((index) => before[index]!).filter((id) => !cuts.has(id));
-  const zones = new Set((block.bond.segments ?? []).map((each) => each.zone).filter((zone) => zone !== undefined));
-  const rounds = Math.max(1, zones.size);
+  const rounds = warmings(block.bond, warm);
   return procedureDraft({
     name: 'heat',
     joint: block.bond.id,
@@ -91,6 +91,16 @@ export function heatDraft(
     block: block.id,
     starts: true,
   });
+}
+
+/** Pulled dry first; soaked only once one has snapped. */
+const PULLED: ReadonlySet<BondJoint['style']> = new Set(['tabs', 'strap']);
+
+/** How often a bond is warmed for its cut: by its zones as they are mapped, in two halves, or once. */
+function warmings(bond: BondJoint, warm: Policy['warm']): number {
+  if (warm === 'halves') return 2;
+  if (warm !== 'as-mapped') return 1;
+  return Math.max(1, new Set((bond.segments ?? []).flatMap(({ zone }) => (zone === undefined ? [] : [zone]))).size);
 }
 
 /** Solvent is for bonds that are not heated in this plan: the two never meet. */
@@ -107,7 +117,7 @@ export function soakDrafts(
     const bond = op.kind === 'release' ? mechanism.map.joints[op.joint]! : null;
     if (bond?.type !== 'bond' || heatOf(mechanism.map, bond, policy)) return [];
     const softened = isSoftened(bond, cells, policy);
-    if (!bond.solvent && !softened) return [];
+    if (!softened && (!bond.solvent || PULLED.has(bond.style))) return [];
     const common = { joint: bond.id, face: onMat[index] ? null : bond.face, stage: stageOf(index) } as const;
     const soak = procedureDraft({
       ...common,

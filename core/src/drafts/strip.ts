@@ -61,7 +61,9 @@ export function workDrafts(
       block: block?.id,
     });
   });
-  const heats = blocks.map((block) => heatDraft(mechanism, block, precedence, ids, before, onMat, stageOf));
+  const heats = blocks.map((block) =>
+    heatDraft(mechanism, block, precedence, ids, before, onMat, stageOf, policy.warm),
+  );
   const soaks = soakDrafts(mechanism, precedence, policy, before, onMat, stageOf);
   const liquid = soaks.filter(({ op }) => op.name === 'soak');
   return [...withSoaks([...drafts, ...heats, ...soaks.filter(({ op }) => op.name === 'heat')], liquid), ...liquid];

@@ -12,8 +12,8 @@ export function bondInHand(map: DeviceMap, op: Op | undefined): BondJoint | null
 }
 
 /** The zone of a bond that is being warmed, or that is warmed next. */
-export function zoneInHand(map: DeviceMap, { opening }: JobState, bond: BondJoint): Zone | undefined {
-  return opening.heating?.joint === bond.id ? opening.heating.zone : zoneToWarm(map, opening, bond);
+export function zoneInHand(map: DeviceMap, { opening, policy }: JobState, bond: BondJoint): Zone | undefined {
+  return opening.heating?.joint === bond.id ? opening.heating.zone : zoneToWarm(map, opening, bond, policy.warm);
 }
 
 /** @param cut of the bond, null where it is not cut edge by edge */

@@ -113,7 +113,7 @@ describe('the next press', () => {
     expect(bench.state.opening.heating).toBeNull();
   });
 
-  it('cuts edge by edge, and heats again where the next edge has grown too stiff', () => {
+  it('cuts edge by edge by Space alone, however cool it is; heating again has a key of its own', () => {
     const bench = atTheSeal();
     pressed(bench, { setting });
     bench.wait(Math.ceil(warm(bench).on!.clock!.toSoft_s!) + 1);
@@ -124,14 +124,39 @@ describe('the next press', () => {
     const first = pressed(bench, { warm: soft, setting });
     expect(first.label).toMatch(/ is cut$/);
     expect(bench.state.opening.cut.get('front-seal')?.size).toBe(1);
+    // no longer soft, but the seam is open: it is cut on
     bench.wait(Math.ceil(soft.off!.working_s!));
-    const stiff = warm(bench);
-    expect(edgeInHand(bench.state, seal(), cut, stiff)).toMatchObject({ left_s: 0, isStiff: true });
-    const again = pressed(bench, { warm: stiff, setting });
-    expect(again).toMatchObject({ label: 'Heat again', problem: null });
-    expect(bench.state.opening.heating).toMatchObject({ joint: 'front-seal' });
-    // it starts warm
-    expect(bench.state.opening.heating!.past.length).toBeGreaterThan(0);
+    expect(edgeInHand(bench.state, seal(), cut, warm(bench))).toMatchObject({ left_s: 0, isStiff: false });
+    // cold it is stiff, and that is said; Space still ticks the edge in hand
+    bench.wait(3600);
+    const cold = warm(bench);
+    expect(edgeInHand(bench.state, seal(), cut, cold)).toMatchObject({ isStiff: true });
+    const next = press(bench, { warm: cold, setting });
+    expect(next.label).toMatch(/ is cut$/);
+    expect(next.heatAgain).toMatchObject({ kind: 'say', events: [{ type: 'heat-on' }] });
+    // warmed once, a pedal goes all round and starts no second heating
+    while (bench.ahead()[0]!.id === 'release:front-seal')
+      expect(pressed(bench, { warm: cold, setting }).problem).toBeNull();
+    expect(bench.state.standing.filter(({ type }) => type === 'heat-on')).toHaveLength(1);
+    expect(bench.state.opening.heating).toBeNull();
+  });
+
+  it('first softens for the first gap, and drags where the map says so', () => {
+    const bench = atTheSeal();
+    pressed(bench, { setting });
+    bench.wait(Math.ceil(warm(bench).on!.clock!.toSoft_s!) + 1);
+    pressed(bench, { warm: warm(bench) });
+    bench.wait(3600);
+    const cut = cutInHand(tern5(), bench.state, seal(), warm(bench))!;
+    expect(edgeInHand(bench.state, seal(), cut, warm(bench))).toMatchObject({ isStiff: true });
+    const open = pressed(bench, { warm: warm(bench), setting });
+    expect(open.label).toMatch(/ is cut$/);
+    const at = (bond_C: number) => ({ ...warm(bench), bond_C: { low: bond_C, likely: bond_C, high: bond_C } });
+    const stiff = (bond_C: number, dragBelow_C?: number) =>
+      edgeInHand(bench.state, { ...seal(), dragBelow_C }, cut, at(bond_C))!.isStiff;
+    const { soften_C } = warm(bench);
+    expect([stiff(soften_C - 19), stiff(soften_C - 21)]).toEqual([false, true]);
+    expect([stiff(soften_C - 19, soften_C - 5), stiff(soften_C - 4, soften_C - 5)]).toEqual([true, false]);
   });
 
   it('answers the function that is tried next, by its name', () => {

@@ -12,7 +12,7 @@ import { bondInHand, bondWork, zoneInHand } from './bond-in-hand.ts';
 import { edgeInHand } from './edge-in-hand.ts';
 import { pastUntilNow, plannedTime_s } from './to-warm.ts';
 import { isAiring, waitLeft_s } from './waits.ts';
-import { alarmOf, type WarmBond } from './warm-bond.ts';
+import { alarmOf, elapsed_s, type WarmBond } from './warm-bond.ts';
 
 /** What is said to the job, before it has an id, a moment and a name. */
 export type Said = {
@@ -41,6 +41,8 @@ export interface NextPress {
   readonly does: Does;
   /** what ends a wait before its time, where something is waited for */
   readonly endsWait: Does | null;
+  /** one more warming of the bond that is cut: a key of its own, never what Space turns into */
+  readonly heatAgain?: Does;
 }
 
 /** What the bench knows beside the job: what is foreseen, and what was chosen there. All of it may be left out. */
@@ -105,7 +107,7 @@ function pressOn(map: DeviceMap, state: JobState, op: Op, now: number, atHand: A
   if (op.name === 'transplant') return pressing('Record its checks', { kind: 'ask', about: 'transplant' });
   const test = testAnswer(state, op, 'works');
   if (test) return pressing(`${functionName(map, test.data.function)} works`, say(test));
-  return pressOnBond(map, state, op, atHand) ?? pressOnStep(map, state, op, now, atHand);
+  return pressOnBond(map, state, op, atHand, now) ?? pressOnStep(map, state, op, now, atHand);
 }
 
 /** The answer to the function that is tried next; null where all are tried, or where nothing is. */
@@ -162,19 +164,19 @@ function doneLabel(map: DeviceMap, op: Op): string {
 }
 
 /** A bond that is warmed, cut edge by edge or soaked; null where it is done by one press. */
-function pressOnBond(map: DeviceMap, state: JobState, op: Op, atHand: AtHand): NextPress | null {
+function pressOnBond(map: DeviceMap, state: JobState, op: Op, atHand: AtHand, now: number): NextPress | null {
   const bond = bondInHand(map, op);
   if (!bond) return null;
   const cut = cutInHand(map, state, bond, atHand.warm ?? null);
   switch (bondWork(map, state, op, cut)) {
     case 'heating':
-      return pressWhileOn(map, state, bond, atHand);
+      return pressWhileOn(map, state, bond, atHand, now);
     case 'to-heat':
       return sourceOn(map, state, bond, 'Source is on', atHand);
     case 'cut':
       return pressOnEdge(map, state, bond, cut!, atHand);
     case 'soak':
-      return pressToSoak(op, bond, atHand);
+      return pressToSoak(state, op, bond, atHand);
     default:
       return null;
   }
@@ -204,10 +206,15 @@ function sourceOn(map: DeviceMap, state: JobState, bond: BondJoint, label: strin
 }
 
 /** The source comes off once the bond is soft, a limit is near, or nothing can be foreseen and it is warmed by feel. */
-function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }: AtHand): NextPress {
+function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }: AtHand, now: number): NextPress {
   const { heating } = state.opening;
   const on = warm?.on;
-  if (!heating || !on) return { ...NOTHING, label: 'Waiting for it to soften' };
+  if (!heating) return { ...NOTHING, label: 'Waiting for it to soften' };
+  // nothing is foreseen: warmed by feel
+  if (!on) {
+    const seconds = tenths(Math.max(0, elapsed_s(heating, now)));
+    return pressing('Source is off and away', say({ type: 'heat-off', data: { joint: heating.joint, seconds } }));
+  }
   const fit = on.fit?.isSound ? on.fit : null;
   const off: Said = {
     type: 'heat-off',
@@ -229,7 +236,9 @@ function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }
         }
       : null;
   const does: Does = { kind: 'say', events: [off], ...(source ? { source } : {}) };
-  const mayComeOff = alarmOf(warm) !== null || warm.problem !== null;
+  // with what never softens it there is nothing to wait for
+  const neverSoft = on.clock !== null && on.clock.toSoft_s === null && on.clock.toLikely_s === null;
+  const mayComeOff = alarmOf(warm) !== null || warm.problem !== null || neverSoft;
   const label = mayComeOff ? 'Source is off and away' : 'Waiting for it to soften';
   return { ...pressing(label, does, mayComeOff), endsWait: does };
 }
@@ -237,8 +246,12 @@ function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }
 function pressOnEdge(map: DeviceMap, state: JobState, bond: BondJoint, cut: BondCut, atHand: AtHand): NextPress | null {
   const inHand = edgeInHand(state, bond, cut, atHand.warm ?? null);
   if (!inHand) return null;
-  if (inHand.isStiff) return sourceOn(map, state, bond, 'Heat again', atHand);
-  return pressing(`${capital(inHand.edge.segment.replaceAll('-', ' '))} is cut`, say(edgeCut(bond, inHand.edge)));
+  const press = pressing(
+    `${capital(inHand.edge.segment.replaceAll('-', ' '))} is cut`,
+    say(edgeCut(bond, inHand.edge)),
+  );
+  const again = bond.heat === true ? sourceOn(map, state, bond, 'Heat again', atHand) : null;
+  return again?.isAllowed ? { ...press, heatAgain: again.does } : press;
 }
 
 export function edgeCut({ id }: BondJoint, { segment }: { readonly segment: string }): Said {
@@ -246,8 +259,18 @@ export function edgeCut({ id }: BondJoint, { segment }: { readonly segment: stri
 }
 
 /** Drops go on with the source off and away, and the clock of the soak runs. */
-function pressToSoak(op: Op, bond: BondJoint, { warm, drops = USUAL_DROPS, bench }: AtHand): NextPress {
+function pressToSoak(
+  state: JobState,
+  op: Op,
+  bond: BondJoint,
+  { warm, drops = USUAL_DROPS, bench }: AtHand,
+): NextPress {
   const hottest_C = warm?.bond_C?.high;
+  if (hottest_C !== undefined && hottest_C > state.limits.solventBelow_C) {
+    const coolIn_s = warm?.off?.coolIn_s ?? null;
+    const wait = coolIn_s === null ? 'let it cool' : `in about ${Math.max(1, Math.ceil(coolIn_s / 60))} min`;
+    return { ...NOTHING, label: `Too warm for solvent: ${wait}` };
+  }
   const solvent = {
     joint: bond.id,
     drops,

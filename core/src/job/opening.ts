@@ -141,7 +141,7 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
       ...together.map((joint) => ({ joint, ...warmed })),
     ],
   });
-  return isWarmedThrough(mechanism.map, after.state.opening, bond)
+  return isWarmedThrough(mechanism.map, after.state.opening, bond, state.policy.warm)
     ? { state: withMark(after.state, opId('heat', bond.id)) }
     : after;
 }

@@ -1,6 +1,9 @@
 import { cutOfBond } from '../cut/index.ts';
 import type { BondJoint, BondSegment, DeviceMap } from '../device-map/index.ts';
+import type { Policy } from '../policy/index.ts';
 import { lastWarmed, type Opening, type Zone } from './opening-state.ts';
+
+type Warm = NonNullable<Policy['warm']>;
 
 /** The zones of a bond, which are heated one after another. */
 export function zonesOf(bond: BondJoint): Zone[] {
@@ -11,7 +14,13 @@ export function zonesOf(bond: BondJoint): Zone[] {
  * The zone that is to be warmed next. A zone grows stiff while another is warmed, so each is warmed when the cut comes to
  * it; where nothing is cut, all of them are, the one that was left alone longest first.
  */
-export function zoneToWarm(map: DeviceMap, opening: Opening, bond: BondJoint): Zone | undefined {
+export function zoneToWarm(
+  map: DeviceMap,
+  opening: Opening,
+  bond: BondJoint,
+  warm: Warm = 'as-mapped',
+): Zone | undefined {
+  if (warm !== 'as-mapped') return undefined;
   const next = nextEdge(map, opening, bond);
   if (next) return next.zone;
   const order = opening.warmed.flatMap(({ joint, zone }) => (joint === bond.id && zone !== undefined ? [zone] : []));
@@ -19,7 +28,9 @@ export function zoneToWarm(map: DeviceMap, opening: Opening, bond: BondJoint): Z
 }
 
 /** Is the plan's warming of a bond over: warm where the cut is, or all of it where nothing is cut? */
-export function isWarmedThrough(map: DeviceMap, opening: Opening, bond: BondJoint): boolean {
+export function isWarmedThrough(map: DeviceMap, opening: Opening, bond: BondJoint, warm: Warm = 'as-mapped'): boolean {
+  // all round or only the starting edge: one warming is the whole of it
+  if (warm !== 'as-mapped') return lastWarmed(opening, bond.id, undefined) !== undefined;
   const next = nextEdge(map, opening, bond);
   const zones = next ? [next.zone] : zonesOf(bond);
   return zones.every((zone) => lastWarmed(opening, bond.id, zone) !== undefined);

@@ -24,6 +24,8 @@ export interface Consumable {
   readonly fastener?: string;
   readonly count?: number;
   readonly length_mm?: number;
+  /** used only where the old one no longer sticks */
+  readonly maybe?: true;
   readonly text: string;
 }
 
@@ -75,6 +77,7 @@ export function consumablesOf(
   const found: Consumable[] = [];
   const byId = new Map(map.joints.map((each) => [each.id, each]));
   for (const op of rebuild) {
+    if (op.name === 'tack') found.push({ ...adhesiveFor(byId.get(op.joint!)!, closing), maybe: true });
     if (op.name === 'lay') found.push(adhesiveFor(byId.get(op.joint!)!, closing));
     if (op.name === 'tape') found.push(clearTapeFor(map, op.part!));
     if (op.name === 'renew') found.push({ what: 'single-use-part', part: op.part!, text: 'new, single use' });

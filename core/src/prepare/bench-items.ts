@@ -38,6 +38,9 @@ export function benchItems(
   const named = (name: Op['name']) => ops.some((op) => op.name === name);
   const heats =
     policy.heat !== 'none' && map.joints.some((each) => each.type === 'bond' && each.heat && way.joints.has(each.id));
+  // a strap that is pulled dry may snap, and is soaked then
+  const undone = new Set(ops.flatMap((op) => (op.kind === 'release' ? [op.joint] : [])));
+  const mayBeSoaked = map.joints.some((each) => each.type === 'bond' && each.solvent && undone.has(each.id));
   const { battery } = map;
   const lifted =
     battery &&
@@ -69,7 +72,7 @@ export function benchItems(
       title: 'Nothing flammable near the heat, solvent put away',
       harm: 'Vapour of alcohol catches fire from hot air. Solvent and heat are never on the bench together.',
     },
-    named('soak') && {
+    (named('soak') || mayBeSoaked) && {
       id: 'air',
       title: 'Window open, heat source off before solvent',
       harm: 'Vapour burns, and makes the head ache. The data sheet and local rules decide.',

@@ -67,8 +67,8 @@ describe('schools', () => {
     expect(more('newBattery', 'whole-pack', 'cell-transplant', 'cell')).toBe(1500);
     // 35 % of 15.826 Wh at 3 W, against nothing to charge at 60 %
     expect(more('batteryBefore', 'charged', 'run-down')).toBe(Math.round((0.35 * 15.826 * 3600) / 3));
-    // a warm pack for 90 s, laid on, and taken up as a tool; the map soaks these straps in any case
-    expect(more('batteryBond', 'tabs-then-solvent', 'solvent-and-heat', 'cell')).toBe(90 + 15 + 8);
+    // a warm pack for 90 s, laid on, and taken up as a tool, and the soak; straps are pulled dry first
+    expect(more('batteryBond', 'tabs-then-solvent', 'solvent-and-heat', 'cell')).toBe(90 + 15 + 8 + 240 + 12);
   });
 
   it('never heats what was soaked: the warm pack comes first', () => {

@@ -71,8 +71,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const side: Side = flipped ? (up === 'front' ? 'back' : 'front') : up;
   const joint = map.joints.find((each) => each.id === shownOp?.joint);
   const tray = joint?.type === 'clip' && joint.eject ? joint.holds[0] : undefined;
-  const { hand, atHand } = useHand({ bench, map, state, op, isNow: look === 0, side, now });
-  const { label, step, endWait, test, layOne } = usePresses({
+  const { hand, atHand } = useHand({ bench, map, state, op, side, now });
+  const { label, step, endWait, test, layOne, heatAgain } = usePresses({
     job: { bench, mechanism, state },
     atHand,
     now,
@@ -138,6 +138,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           u: () => void bench.undo(),
           l: layOne,
           w: endWait,
+          ...(heatAgain ? { h: heatAgain } : {}),
           '2': () => test('fails'),
           '3': () => test('not-tried'),
           f: () => setFlippedFor(flipped ? null : (op?.id ?? '')),
@@ -211,6 +212,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               label={busy ? 'Saving' : label}
               busy={busy}
               hand={look === 0 ? hand : null}
+              onHeatAgain={look === 0 ? heatAgain : null}
               onStep={step}
             />
           ) : (

@@ -25,6 +25,8 @@ interface OperationProps {
   readonly busy: boolean;
   /** work that asks for more than one press */
   readonly hand: Hand | null;
+  /** one more warming of the bond that is cut; null where there is none to start */
+  readonly onHeatAgain: (() => void) | null;
   onStep(): void;
 }
 
@@ -49,6 +51,7 @@ export function Operation({
   label,
   busy,
   hand,
+  onHeatAgain,
   onStep,
 }: OperationProps) {
   const { map } = mechanism;
@@ -97,6 +100,11 @@ export function Operation({
             className="min-h-18 text-lead"
           >
             {label}
+          </Button>
+        )}
+        {onHeatAgain && (
+          <Button keyName="H" onClick={onHeatAgain}>
+            Heat again
           </Button>
         )}
         {hand?.body}

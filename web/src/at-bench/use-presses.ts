@@ -60,5 +60,7 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
     const screw = nextScrew(mechanism, state, op);
     if (screw) void bench.say(screw);
   };
-  return { label: press.label, step, endWait, test, layOne };
+  const again = press.heatAgain;
+  const heatAgain = again && !isBusy ? () => void act(again) : null;
+  return { label: press.label, step, endWait, test, layOne, heatAgain };
 }

@@ -1,14 +1,12 @@
 import type { JobState } from '@nibrel/core/job';
 import type { BondCut } from '@nibrel/core/cut';
-import { edgeCut, edgeInHand } from '@nibrel/core/in-hand';
+import { edgeInHand } from '@nibrel/core/in-hand';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { type Policy, settled } from '@nibrel/core/policy';
 import { thingName, slideWords } from '@nibrel/core/words';
 import { Link } from 'react-router';
 import { countdown, spaced } from '../../app/format.ts';
 import type { Side } from '../../drawing/geometry.ts';
-import { useKeys } from '../../app/keys.ts';
-import { Button } from '../../ui/button.tsx';
 import { Caution } from '../../ui/caution.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { EdgeMarks } from './edge-marks.tsx';
@@ -18,21 +16,13 @@ import { Seam } from './seam.tsx';
 
 interface CuttingWork extends OpeningWork {
   readonly side: Side;
-  /** is the cut in hand, and nothing is looked at ahead of it? */
-  readonly isNow: boolean;
   /** what one more warming takes from here */
   readonly again_s: number | null;
 }
 
 /** A bond that is cut edge by edge: how deep in the largest figures, how long it stays soft, when to heat again. */
-export function useCutting({ bench, map, state, bond, cut, warm, side, isNow, again_s }: CuttingWork): Hand | null {
+export function useCutting({ bench, map, state, bond, cut, warm, side, again_s }: CuttingWork): Hand | null {
   const inHand = bond && cut && edgeInHand(state, bond, cut, warm);
-  const stillCuts = () => {
-    if (!bond || !inHand) return;
-    const { type, data } = edgeCut(bond, inHand.edge);
-    void bench.send(type, data);
-  };
-  useKeys({ k: stillCuts }, isNow && (inHand?.isStiff ?? false));
   if (!cut || !bond || !inHand) return null;
   const { edge, left_s, isStiff } = inHand;
   const done = state.opening.cut.get(bond.id) ?? NONE;
@@ -56,8 +46,6 @@ export function useCutting({ bench, map, state, bond, cut, warm, side, isNow, ag
         bond={bond}
         cut={cut}
         done={done}
-        isStiff={isStiff}
-        onTicked={stillCuts}
         onPicks={(material, count) => void bench.send('placeholder', { joint: bond.id, material, count })}
       />
     ),
@@ -103,8 +91,10 @@ function Depth({ map, next, left_s, isEarly, isStiff, again_s }: DepthProps) {
         <p role="timer" aria-label="Soft for" className="text-lead">
           {isStiff ? (
             <strong className="text-now">
-              Too stiff for this edge by now: heat again{again_s ? `, about ${countdown(again_s)}` : ''}.
+              Too stiff by now: heat again, H{again_s ? `, about ${countdown(again_s)}` : ''}.
             </strong>
+          ) : left_s === 0 ? (
+            <>No longer soft; the open seam is cut on while it does not drag.</>
           ) : (
             <>
               Soft for another <strong>{countdown(left_s)}</strong>; this edge takes {countdown(next.seconds)}
@@ -122,22 +112,15 @@ interface EdgesProps {
   readonly bond: BondJoint;
   readonly cut: BondCut;
   readonly done: ReadonlySet<string>;
-  readonly isStiff: boolean;
-  onTicked(): void;
   onPicks(material: 'metal' | 'plastic', count: number): void;
 }
 
-function Edges({ map, state, bond, cut, done, isStiff, onTicked, onPicks }: EdgesProps) {
+function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
   const next = cut.edges.find((each) => !done.has(each.segment))!;
   const picks = state.opening.placeholders.get(bond.id);
   const wedged = picks && picks.count > 0 ? picks.material : 'none';
   return (
     <div className="flex flex-col gap-3">
-      {isStiff && (
-        <Button keyName="K" onClick={onTicked}>
-          It still cuts: {spaced(next.segment)} is cut
-        </Button>
-      )}
       {done.size === 0 && (
         <p className="text-lead">
           {FIRST_GAPS[settled(state.policy).policy.firstGap]} {cut.startWhy} Metal only for the first gap, soft picks

@@ -19,13 +19,12 @@ interface InHand {
   readonly state: JobState;
   /** the operation in hand */
   readonly op: Op | undefined;
-  readonly isNow: boolean;
   readonly side: Side;
   readonly now: number;
 }
 
 /** What is shown of a bond that is warmed, cut or soaked, null where one press does; and what a press has to know of it. */
-export function useHand({ bench, map, state, op, isNow, side, now }: InHand): {
+export function useHand({ bench, map, state, op, side, now }: InHand): {
   readonly hand: Hand | null;
   readonly atHand: AtHand;
 } {
@@ -38,7 +37,7 @@ export function useHand({ bench, map, state, op, isNow, side, now }: InHand): {
   const doing = shop ? bondWork(map, state, op, cut) : null;
   const work = { bench, map, state, op, bond, zone, shop, warm, cut };
   const heating = useHeating(work);
-  const cutting = useCutting({ ...work, side, isNow: isNow && doing === 'cut', again_s: heating.again_s });
+  const cutting = useCutting({ ...work, side, again_s: heating.again_s });
   const soaking = useSoaking(work);
   const hands = { heating: heating.on, 'to-heat': heating.before, cut: cutting, soak: soaking.hand };
   const atHand = { warm, setting: heating.setting, standIn: heating.standIn, drops: soaking.drops, ...atBench() };

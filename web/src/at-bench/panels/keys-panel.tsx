@@ -12,7 +12,7 @@ const BENCH_KEYS = [
   ['U', 'undo the last thing done'],
   ['L', 'lay one screw'],
   ['W', 'end the wait now; take the source off early'],
-  ['K', 'at a cut that has grown stiff: it still cuts'],
+  ['H', 'at a cut: heat again'],
   ['2, 3', 'at a test: fails, not tried'],
   ['F', 'flip the drawing'],
   ['M', 'missing screws: found, left out, new'],
