@@ -54,6 +54,8 @@ export function thingOf(id: string): string {
   return id.slice(id.indexOf(':') + 1);
 }
 
+/** Off with the film that was laid over the glass before anything was opened. */
+export const GLASS_FILM_OFF = 'film-off:glass' satisfies OpId;
 /** The test before the device is sealed, and the one when everything is back. */
 export const TEST_BEFORE = 'test:before' satisfies OpId;
 export const TEST_AFTER = 'test:after' satisfies OpId;

@@ -5,7 +5,7 @@ import type { Precedence } from '../search/index.ts';
 import { afterBy, type Draft, procedureDraft } from './draft.ts';
 import { TIMES } from './estimates.ts';
 import type { Op } from './op.ts';
-import { opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
+import { GLASS_FILM_OFF, opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
 import { withAllPredecessors, withRules } from './task.ts';
 import { testSeconds, touchedFunctions } from './touched.ts';
 import type { WayUp } from './way-up.ts';
@@ -14,6 +14,7 @@ import type { WayUp } from './way-up.ts';
  * Counts, tests, films and the first start, set among the drafts of a rebuild: the screws are counted before a cell goes
  * in and before the device comes alive, and it is tested before anything closes it from outside.
  * @param path everything that was undone at any time in this job
+ * @param isFilmed this plan lays film over the glass
  */
 export function withProving(
   mechanism: Mechanism,
@@ -23,12 +24,15 @@ export function withProving(
   way: WayUp,
   replaced: ReadonlySet<number>,
   policy: Policy,
+  isFilmed: boolean,
 ): Draft[] {
   if (drafts.length === 0 && path.ops.length === 0) return [];
   const functions = touchedFunctions(mechanism, path.ops, replaced);
   const counted = withCounts(mechanism, drafts, way);
   const filmed = withFilmsOff(mechanism, state, counted, replaced);
-  const tested = withTestBefore(mechanism, filmed, way, functions, policy);
+  const closed = withTestBefore(mechanism, filmed, way, functions, policy);
+  const bare = isFilmed ? [glassFilmOff(closed)] : [];
+  const tested = [...closed, ...bare];
   const ids = tested.map(({ op }) => op.id);
   const final = procedureDraft({
     name: 'test',
@@ -39,6 +43,17 @@ export function withProving(
     after: ids,
   });
   return [...tested, final];
+}
+
+/** The film that was laid over the glass at the start comes off at the end. */
+function glassFilmOff(drafts: readonly Draft[]): Draft {
+  return procedureDraft({
+    name: 'film-off',
+    of: thingOf(GLASS_FILM_OFF),
+    seconds: TIMES.filmPart,
+    stage: 'prove',
+    after: drafts.map(({ op }) => op.id),
+  });
 }
 
 /** All that is not an outer closing, nor goes in late, comes before the test; and every outer closing after it. */

@@ -6,6 +6,7 @@ import {
   testedFunctions,
   testSeconds,
   TIMES,
+  GLASS_FILM_OFF,
   opId,
   procedureOp,
   TEST_AFTER,
@@ -64,7 +65,9 @@ export function planAhead(mechanism: Mechanism, state: JobState, budget: Budget)
   const planned = drying ? [...plan.strip, ...WET_OPS] : [...plan.strip, ...plan.rebuild];
   const before = beforeOpening(mechanism, state, plan, drying);
   const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
-  const owed = drying ? taped : withTests(mechanism, state, plan, withFilmsOff(mechanism, state, taped));
+  const owed = drying
+    ? taped
+    : withTests(mechanism, state, plan, withGlassFilmOff(state, withFilmsOff(mechanism, state, taped)));
   const failed = failedWithCosts(mechanism, state, budget);
   return { ...before, plan, failed, ops: [...before.ops, ...aired(withAdded(map, owed, state), state)] };
 }
@@ -142,6 +145,22 @@ function withFilmsOff(mechanism: Mechanism, state: JobState, ops: readonly Op[])
     });
     return before < 0 ? [...all, filmOff] : all.toSpliced(before, 0, filmOff);
   }, ops);
+}
+
+/** The film over the glass comes off at the end, also where it was laid before the plan was made anew. */
+function withGlassFilmOff({ steps }: JobState, ops: readonly Op[]): readonly Op[] {
+  const isOn = (steps.get('film') ?? 0) > (steps.get(GLASS_FILM_OFF) ?? 0);
+  if (!isOn || ops.some(({ id }) => id === GLASS_FILM_OFF)) return ops;
+  const off = procedureOp({
+    name: 'film-off',
+    of: thingOf(GLASS_FILM_OFF),
+    seconds: TIMES.filmPart,
+    stage: 'prove',
+    why: 'What was put on comes off.',
+    whyNotEarlier: 'It keeps the glass from scratches until all is closed.',
+  });
+  const last = ops.findIndex(({ id }) => id === TEST_AFTER);
+  return last < 0 ? [...ops, off] : ops.toSpliced(last, 0, off);
 }
 
 /** Whatever the work so far and the work ahead have touched is tried, wherever the plan was made from. */

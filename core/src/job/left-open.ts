@@ -7,6 +7,7 @@ import { failedTests } from './failed-test.ts';
 import { dropCount, useAt } from './bench-use.ts';
 import { asItCame, isMet } from './reached.ts';
 import type { JobState } from './state.ts';
+import { putOn } from './put-on.ts';
 import type { Surroundings } from './surroundings.ts';
 
 /** Something that keeps a repair from being finished. */
@@ -59,6 +60,9 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
         ? []
         : [open(`target:${JSON.stringify(target)}`, `Still to be done: ${inWords(mechanism, target)}`)],
     ),
+    ...putOn(map, state)
+      .filter(({ kind }) => kind === 'film')
+      .map(({ id, text }) => open(`on:${id}`, `${text} is still on`)),
     ...failedTests(state).map((id) =>
       open(`failed:${id}`, `${map.functions.find((each) => each.id === id)!.name} failed when it was tried`),
     ),

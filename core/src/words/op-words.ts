@@ -135,7 +135,9 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
         ? { title: 'Cover it with film', thing: part, hint: 'It stays covered while it is bare.' }
         : { title: 'Lay film over the glass', thing: 'Screen, windows and lenses' };
     case 'film-off':
-      return { title: 'Take the film off', thing: part, hint: 'Wipe it and look through it.' };
+      return part
+        ? { title: 'Take the film off', thing: part, hint: 'Wipe it and look through it.' }
+        : { title: 'Take the film off the glass', thing: 'Screen, windows and lenses' };
     case 'heat':
       return { title: 'Heat it', thing: bond, hint: op.tool ? `With the ${op.tool}.` : undefined };
     case 'soak':

@@ -1,4 +1,4 @@
-import type { JobState } from '@nibrel/core/job';
+import { type JobState, putOn } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { jointName } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
@@ -15,6 +15,7 @@ interface MatProps {
 /** The mat is the memory: where each screw lies now, which place it came from, and what will still come out. */
 export function Mat({ map, state, ahead, now }: MatProps) {
   const { out, onMat, back, lost } = counts(state.ledger);
+  const on = putOn(map, state);
   const toCome = ahead
     .filter((op) => op.kind === 'release')
     .reduce((sum, op) => sum + looseScrews(map, state, op.joint!).length, 0);
@@ -30,6 +31,15 @@ export function Mat({ map, state, ahead, now }: MatProps) {
         <Count value={back} label="back in" />
         <Count value={toCome} label="to come" />
       </dl>
+      {on.length > 0 && (
+        <ul aria-label="Still on" className="text-body">
+          {on.map(({ id, text }) => (
+            <li key={id} className="border-b border-hair py-0.5">
+              {text}
+            </li>
+          ))}
+        </ul>
+      )}
       {lost > 0 && (
         <p role="status" className="font-bold text-now">
           {lost === 1 ? '1 screw is' : `${lost} screws are`} missing
