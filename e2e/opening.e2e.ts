@@ -39,7 +39,6 @@ async function noViolations(page: Page) {
   expect(violations.map(({ id, nodes }) => `${id} ${nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
 }
 
-const main = (page: Page) => operation(page).locator('[data-step]');
 const seconds = (clock: string) => Number(clock.split(':')[0]) * 60 + Number(clock.split(':')[1]);
 
 test('a Tern 5 is warmed on the stand-in, its prediction closes, and it is cut edge by edge with one reheat', async ({

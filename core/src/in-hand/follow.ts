@@ -52,7 +52,8 @@ export function followed(ahead: Ahead, event: BenchEvent, after: JobState): Ahea
   if (event.type === 'aired') {
     return ahead.ops[0]?.id === event.data.step ? { ...ahead, ops: ahead.ops.slice(1) } : null;
   }
-  if (isTurn(event)) return null;
+  // what works by now no longer keeps it from being closed
+  if (isTurn(event) || (event.type === 'test' && ahead.failed.length > 0)) return null;
   // the last screw of a joint, the last edge of a bond, the last zone that is warmed: with it the operation is done
   const isBitByBit = event.type === 'screw' || event.type === 'edge' || event.type === 'heat-off';
   return isBitByBit && isDone(after, ahead.ops[0]) ? { ...ahead, ops: ahead.ops.slice(1) } : ahead;
