@@ -24,10 +24,10 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
   if (touches('lithium') && op.kind !== 'procedure') {
     return `${op.kind === 'release' && joint?.type === 'connector' ? 'Lithium cell: keep metal off its connector and bend it away.' : 'Lithium cell: do not bend, puncture or lever under its middle. Fire and burns.'} Sand in reach. ${LOCAL}`;
   }
-  if (joint?.type === 'bond' && touches('glass')) {
+  if (op.kind === 'release' && joint?.type === 'bond' && touches('glass')) {
     const near = map.parts.filter((each) => joint.endangers?.includes(each.id)).map((each) => each.name);
     const cell = near.length > 0 ? ` Behind it: ${near.join(', ')}; a cut into a cell can set it on fire.` : '';
-    return `Glass can break and cut. Eyes covered; not deeper than the mark.${op.kind === 'release' ? cell : ''}`;
+    return `Glass can break and cut. Eyes covered; not deeper than the mark.${cell}`;
   }
   if (
     !dead &&

@@ -1,5 +1,14 @@
 import { isDrying, ONLY_BENCH } from '@nibrel/core/job';
-import { doneStep, doneUntil, elapsed_s, isWatched, opFor, waitLeft_s, withNewScrews } from '@nibrel/core/in-hand';
+import {
+  doneStep,
+  doneUntil,
+  elapsed_s,
+  isWatched,
+  nextUntested,
+  opFor,
+  waitLeft_s,
+  withNewScrews,
+} from '@nibrel/core/in-hand';
 import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
 import { opWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
@@ -189,6 +198,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
             <FailedTests
               map={map}
               failed={ahead.failed}
+              isBrief={op?.name === 'test' && nextUntested(state, op) !== undefined}
               isClosed={ops.length === 0 || ops[0]!.id === TEST_AFTER}
               onTest={(test) => void bench.send('test', test)}
               onDecision={(decision) => void bench.send('decision', decision)}

@@ -13,6 +13,8 @@ import { useFields } from '../ui/use-fields.ts';
 interface FailedTestsProps {
   readonly map: DeviceMap;
   readonly failed: readonly FailedTest[];
+  /** others are still to be tried: it is said, and waits */
+  readonly isBrief: boolean;
   /** is the device closed already? */
   readonly isClosed: boolean;
   onTest(test: EventData['test']): void;
@@ -22,12 +24,13 @@ interface FailedTestsProps {
 }
 
 /** What failed keeps the device from being closed: what to press again, what that costs, and the two ways on. */
-export function FailedTests({ map, failed, isClosed, onTest, onDecision, onReopen }: FailedTestsProps) {
+export function FailedTests({ map, failed, isBrief, isClosed, onTest, onDecision, onReopen }: FailedTestsProps) {
   return failed.map((each) => (
     <FailedFunction
       key={each.function}
       map={map}
       failed={each}
+      isBrief={isBrief}
       isClosed={isClosed}
       onTest={onTest}
       onDecision={onDecision}
@@ -43,14 +46,23 @@ const schema = Joi.object<Why>({ text: words('Why it is closed all the same', 20
 
 type FailedFunctionProps = Omit<FailedTestsProps, 'failed'> & { readonly failed: FailedTest };
 
-function FailedFunction({ map, failed, isClosed, onTest, onDecision, onReopen }: FailedFunctionProps) {
+function FailedFunction({ map, failed, isBrief, isClosed, onTest, onDecision, onReopen }: FailedFunctionProps) {
   const { field, sent } = useFields(schema, { text: '' });
   const tried = map.functions.find((each) => each.id === failed.function);
   const name = tried?.name ?? failed.function;
   const stage = isClosed ? 'after' : 'before';
+  const title = <h2 className="text-lead font-bold text-care">{name} fails: not to be closed</h2>;
+  if (isBrief) {
+    return (
+      <section aria-label={`${name} fails`} className="border-b-4 border-care px-6 py-3">
+        {title}
+        <p className="text-body text-quiet">Try the rest; then it is pressed again, or decided.</p>
+      </section>
+    );
+  }
   return (
     <section aria-label={`${name} fails`} className="flex flex-col gap-3 border-b-4 border-care px-6 py-4">
-      <h2 className="text-lead font-bold text-care">{name} fails: not to be closed</h2>
+      {title}
       {failed.suspects.length > 0 ? (
         <ol className="flex flex-col gap-1 text-body">
           {failed.suspects.map((suspect) => (
