@@ -6,6 +6,7 @@ import type { DeviceMap } from '../device-map/index.ts';
 import { foresee, settingFor } from '../heat/index.ts';
 import { lastWarmed } from '../job/index.ts';
 import { edgeInHand } from './edge-in-hand.ts';
+import { sourceFor } from './to-warm.ts';
 import { type AtHand, cutInHand, nextPress } from './next-press.ts';
 import { afterwards, bondBasis, coolingBond, heatingBond, type WarmBond, whileOn } from './warm-bond.ts';
 
@@ -157,6 +158,17 @@ describe('the next press', () => {
     const { soften_C } = warm(bench);
     expect([stiff(soften_C - 19), stiff(soften_C - 21)]).toEqual([false, true]);
     expect([stiff(soften_C - 19, soften_C - 5), stiff(soften_C - 4, soften_C - 5)]).toEqual([true, false]);
+  });
+
+  it('never chooses a source that does not get as hot as the bond softens', () => {
+    const bench = atTheSeal();
+    const [op] = bench.ahead();
+    expect(sourceFor(bench.state, seal(), op)).toBe('plate');
+    // a plate stands at 70 °C
+    const stubborn = { ...seal(), soften_C: 75, recipe: undefined };
+    expect(sourceFor(bench.state, stubborn, op)).toBe('air');
+    // where none does, what was wished for is left to see why not
+    expect(sourceFor(bench.state, { ...stubborn, soften_C: 400 }, op)).toBe('plate');
   });
 
   it('answers the function that is tried next, by its name', () => {
