@@ -27,7 +27,7 @@ const views = [
     /Tern 5/,
     async (page) => page.getByRole('combobox', { name: 'Part or joint' }).selectOption('connector-lid'),
   ],
-  ['new-repair', '/new?map=tern-5&part=display', /proven least/],
+  ['new-repair', '/new?map=tern-5&part=display', /no order takes less/],
   ['at-the-bench', `/jobs/${job('Purser 3')}`, /to go/],
   [
     'at-the-bench-start',
