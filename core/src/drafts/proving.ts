@@ -1,5 +1,5 @@
 import { isOuter } from '../device-map/index.ts';
-import { type DeviceState, type Mechanism, SEATED } from '../holds/index.ts';
+import { type Mechanism } from '../holds/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
 import { afterBy, type Draft, procedureDraft } from './draft.ts';
@@ -18,7 +18,6 @@ import type { WayUp } from './way-up.ts';
  */
 export function withProving(
   mechanism: Mechanism,
-  state: DeviceState,
   drafts: readonly Draft[],
   path: Precedence,
   way: WayUp,
@@ -29,7 +28,7 @@ export function withProving(
   if (drafts.length === 0 && path.ops.length === 0) return [];
   const functions = touchedFunctions(mechanism, path.ops, replaced);
   const counted = withCounts(mechanism, drafts, way);
-  const filmed = withFilmsOff(mechanism, state, counted, replaced);
+  const filmed = withFilmsOff(mechanism, path, counted, replaced);
   const closed = withTestBefore(mechanism, filmed, way, functions, policy);
   const bare = isFilmed ? [glassFilmOff(closed)] : [];
   const tested = [...closed, ...bare];
@@ -163,17 +162,20 @@ export function withoutIdleCounts(mechanism: Mechanism, ops: readonly Op[]): Op[
 /** Films off what was covered while bare, and off new parts before the first piece goes on them. */
 function withFilmsOff(
   mechanism: Mechanism,
-  state: DeviceState,
+  path: Precedence,
   drafts: readonly Draft[],
   replaced: ReadonlySet<number>,
 ): Draft[] {
+  const moved = new Set(path.ops.flatMap((op) => (op.kind === 'release' ? [] : [op.part])));
+  const lifted = new Set(path.ops.flatMap((op) => (op.kind === 'lift' ? [op.part] : [])));
   const ids = new Set<string>(drafts.map(({ op }) => op.id));
   const films = mechanism.map.parts.flatMap((part, number): { draft: Draft; until: string[] }[] => {
     const fresh = replaced.has(number) && (part.film || isOuter(part));
     const over = (part.under ?? []).flatMap((entry) => ('part' in entry ? [entry.part] : []));
-    const bare = [...over, part.id].some((id) => state.status[mechanism.part.get(id)!] !== SEATED);
+    const bare = over.length > 0 ? over.some((id) => moved.has(mechanism.part.get(id)!)) : lifted.has(number);
     if (!fresh && !(part.film && bare)) return [];
     const down = over.length > 0 ? over.flatMap((id) => downOf(ids, id)) : downOf(ids, part.id);
+    if (!fresh && down.length === 0) return [];
     const until = fresh ? [...down, ...opsOnto(drafts, number), opId('fit', part.id)] : down;
     const draft = procedureDraft({
       name: 'film-off',

@@ -9,6 +9,7 @@ export function placed(drafts: readonly Draft[], physical: readonly string[]): s
   const tasks = withAllPredecessors(withRules(drafts.map(({ task }) => task)));
   const byId = new Map(tasks.map((task) => [task.id, task]));
   const procedures = tasks.filter((task) => !task.physical);
+  const serves = new Map(drafts.map(({ task }) => [task.id, task.after]));
   const order: string[] = [];
   const done = new Set<string>();
   const put = (id: string) => {
@@ -23,15 +24,21 @@ export function placed(drafts: readonly Draft[], physical: readonly string[]): s
       put(next.id);
     }
   };
-  for (const id of physical) {
+  const putEarly = () => {
+    const last = order.at(-1);
+    // what belongs to the operation just done goes before what could stand anywhere
+    putWhere((task) => task.early === true && last !== undefined && serves.get(task.id)!.has(last));
     putWhere((task) => task.early === true);
+  };
+  for (const id of physical) {
+    putEarly();
     const needed = byId.get(id)!.after;
     putWhere((task) => needed.has(task.id));
     // a rule that had to give way leaves no procedure out
     for (const task of procedures) if (needed.has(task.id) && !done.has(task.id)) put(task.id);
     put(id);
   }
-  putWhere((task) => task.early === true);
+  putEarly();
   putWhere(() => true);
   return order;
 }

@@ -95,7 +95,7 @@ export function rebuild(
   const bonded = withBonds({ mechanism, state: reached, way, replaced, remade: back.remade, policy }, ruledBack);
   const isFilmed = strip.drafts.some(({ op }) => op.id === 'film');
   const body = withTransplant(mechanism, bonded, replaced, policy);
-  const proving = withProving(mechanism, reached, body, back.touched, way, replaced, policy, isFilmed);
+  const proving = withProving(mechanism, body, back.touched, way, replaced, policy, isFilmed);
 
   const rules = { live: back.live, extra: back.extra };
   const offIds = off.precedence.ops.map((op) => physicalId(mechanism, op) as string);
