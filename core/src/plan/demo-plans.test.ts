@@ -54,6 +54,18 @@ describe('Tern 5', () => {
     expect(ids(plan(map, [{ replace: 'display' }], { test: 'after' }).rebuild)).not.toContain('test:before');
   });
 
+  it('takes off what it put on, and nothing else, and presses straight after', () => {
+    const { strip, rebuild } = plan(map, [{ replace: 'port-module' }], { display: 'on-flexes' });
+    const put = ids(strip).filter((id) => id === 'film' || id.startsWith('film:'));
+    const off = ids(rebuild).filter((id) => id.startsWith('film-off'));
+    expect([put, off]).toEqual([['film'], ['film-off:glass']]);
+    expect(ids(rebuild).indexOf('press:port-mic-glue')).toBe(ids(rebuild).indexOf('make:port-mic-glue') + 1);
+    // the old display is not covered; the new one's film is off before the first piece goes on it
+    const made = plan(map, [{ replace: 'display' }]);
+    expect(ids(made.strip).filter((id) => id.startsWith('film'))).toEqual([]);
+    before(made.rebuild, 'film-off:display', 'fit:bezel');
+  });
+
   it('counts the screws before the cell goes in, and releases a plug under two others last', () => {
     const made = plan(map, [{ replace: 'cell' }]);
     before(made.rebuild, 'count:cell', 'fit:cell');

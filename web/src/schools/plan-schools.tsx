@@ -38,7 +38,9 @@ export function PlanSchools({ plan, ...schools }: SchoolsProps & { readonly plan
       <Schools {...schools} />
       <p className="text-note text-quiet">
         Times are guesses until the shop’s own replace them. {plan.toolChanges} tool changes, {plan.flips} flips
-        {plan.optimal ? '; no order takes less.' : `; no order takes less than ${duration(plan.lowerBoundSeconds)} hands-on.`}
+        {plan.optimal
+          ? '; no order takes less.'
+          : `; no order takes less than ${duration(plan.lowerBoundSeconds)} hands-on.`}
       </p>
     </>
   );
