@@ -65,7 +65,18 @@ export function inCarefulOrder(
     .map((physical) => physicalOp(mechanism, { physical, onMat: false, policy, stage: 'strip' }).tool);
   const toolInHand = toolsTaken.findLast((tool) => tool !== null) ?? null;
   const cuts = blocks.map((block) => block.cuts);
-  return stripOrder({ chosen, phases, blocks: cuts, tools, faces, live, history, toolInHand, admits });
+  return stripOrder({
+    chosen,
+    phases,
+    blocks: cuts,
+    tools,
+    faces,
+    live,
+    history,
+    toolInHand,
+    liftsInOne: admits !== undefined,
+    admits,
+  });
 }
 
 /** On the way down from the whole device a lift takes along just what lies with its part in the end. */

@@ -27,6 +27,8 @@ export interface StripTask {
   /** what was done before, the last one last */
   readonly history: readonly PhysicalOp[];
   readonly toolInHand: string | null;
+  /** a part that is lifted is opened with that, in one movement, unless something waits for it to be open */
+  readonly liftsInOne: boolean;
   /** joints that have to be released live: all that makes the device dead follows directly */
   readonly live: ReadonlySet<number>;
   /** a lift may have to take along just what lies with its part in the end */
@@ -98,7 +100,7 @@ class Walk {
     this.#begunAt = done.findLast((op) => op.kind !== 'release');
     this.#begunFrom = this.#begunAt ? placeOf(mechanism, this.#begunAt) : centreOf(mechanism.map);
     this.#forItself = forTheirOwnSake(task);
-    this.#onTheWay = openedOnTheWay(task);
+    this.#onTheWay = task.liftsInOne ? openedOnTheWay(task) : new Map();
     this.#plugs = plugsOfThoseThatStay(task, this.#forItself);
   }
 
