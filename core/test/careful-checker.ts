@@ -116,7 +116,10 @@ class Check {
     const isLive = (at: number) =>
       this.#ops[at]!.kind === 'release' && this.#live.has((this.#ops[at] as { joint: number }).joint);
     if ([...needed].some(isLive)) dying.forEach((at) => this.#needs(at).forEach((each) => needed.add(each)));
-    this.#only('removed-first', 0, last(first), needed);
+    // where the display is wished off, what came out first may wait for that
+    const wishedOff = this.#policy.display === 'taken-off' ? lifts((part) => this.#hasWorkBeneath(part)) : [];
+    const before = new Set([...needed, ...wishedOff.flatMap((at) => [...this.#needs(at)])]);
+    this.#only('removed-first', 0, last(first), before);
 
     dying.forEach((at) => this.#needs(at).forEach((each) => needed.add(each)));
     this.#only('dead-first', 0, last(dying), needed);

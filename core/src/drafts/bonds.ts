@@ -113,7 +113,8 @@ function layingOf(context: BondContext, group: readonly Closing[], ids: Readonly
 
   const onFrame = [...scraped, ...wiped, ...dried, ...laid];
   const last = [...poured, ...peeled, ...looked];
-  const isBare = policy.sealLaid === 'bare-frame';
+  // what goes down before the test is laid before it, whatever the school
+  const isBare = policy.sealLaid === 'bare-frame' || !down.every((id) => way.outerClosings.has(id));
   const afterTest = (draft: Draft) => (isOuter ? afterBy(draft, 'seal', [TEST_BEFORE]) : draft);
   const stands = standsAlready(context, group, ids);
   const frame = isBare ? onFrame.map((each) => (isOuter && stands ? early(each) : each)) : onFrame.map(afterTest);
