@@ -7,7 +7,7 @@ export { TIMES, length_mm, renewalFor } from './estimates.ts';
 export { withoutIdleCounts, withProving } from './proving.ts';
 export { testedFunctions, testSeconds } from './touched.ts';
 export { withBonds } from './bonds.ts';
-export { type LastDisplay, withRebuildRules } from './ruled.ts';
+export { type LastDisplay, withoutRings, withRebuildRules } from './ruled.ts';
 export { type WayUp, wayUp } from './way-up.ts';
 export { directOnly, type Task, withAllPredecessors, withRules } from './task.ts';
 export { rebuildDrafts, type WayBack, wayBack } from './rebuild.ts';

@@ -1,7 +1,9 @@
 import { type Mechanism } from '../holds/index.ts';
+import { CycleError } from '../order/index.ts';
 import type { OrderRule } from '../sequence/index.ts';
 import { afterBy, type Draft } from './draft.ts';
 import { opId } from './op-id.ts';
+import { withAllPredecessors, withRules } from './task.ts';
 import type { WayUp } from './way-up.ts';
 
 /** A display that is off and is fitted again. */
@@ -43,6 +45,19 @@ export function withRebuildRules(
   for (const late of way.late) {
     for (const id of ids) if (!way.late.has(id)) order.put(id, late, 'test');
   }
+  return order.drafts();
+}
+
+/** The same drafts; where rules of order wait for each other, the one that closes the ring gives way. */
+export function withoutRings(drafts: readonly Draft[]): readonly Draft[] {
+  try {
+    withAllPredecessors(withRules(drafts.map(({ task }) => task)));
+    return drafts;
+  } catch (error) {
+    if (!(error instanceof CycleError)) throw error;
+  }
+  const order = new Partial(drafts.map(({ op, task }) => ({ op, task: { ...task, ruled: undefined } })));
+  for (const { op, task } of drafts) task.ruled?.forEach((rule, id) => order.put(id, op.id, rule));
   return order.drafts();
 }
 

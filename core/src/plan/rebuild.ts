@@ -11,6 +11,7 @@ import {
   wayUp,
   withAllPredecessors,
   withBonds,
+  withoutRings,
   withProving,
   withRebuildRules,
   withRules,
@@ -101,7 +102,7 @@ export function rebuild(
   const offIds = off.precedence.ops.map((op) => physicalId(mechanism, op) as string);
   const missing = back.missing.map((op) => physicalId(mechanism, op) as string);
   const first = [...pieceByPiece(mechanism, strip.state, off.precedence, offOrder, offIds, on, { live }), ...missing];
-  const all = [...offDrafts, ...afterMoves(proving, new Set(first))];
+  const all = withoutRings([...offDrafts, ...afterMoves(proving, new Set(first))]);
   const turn = { mechanism, back, start: strip.state, rules, all, first, down };
   const bound = leastSecondsOf(all);
   const again = () => ({ ...turn, down: descent(mechanism, back, back.path, reached, policy) });
