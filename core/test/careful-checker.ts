@@ -119,14 +119,14 @@ class Check {
     // where the display is wished off, what came out first may wait for that
     const wishedOff = this.#policy.display === 'taken-off' ? lifts((part) => this.#hasWorkBeneath(part)) : [];
     const before = new Set([...needed, ...wishedOff.flatMap((at) => [...this.#needs(at)])]);
-    this.#only('removed-first', 0, last(first), before);
+    this.#only('removed-first', last(first), before);
 
     dying.forEach((at) => this.#needs(at).forEach((each) => needed.add(each)));
-    this.#only('dead-first', 0, last(dying), needed);
+    this.#only('dead-first', last(dying), needed);
 
     const displays = this.#policy.display === 'on-flexes' ? [] : lifts((part) => this.#hasWorkBeneath(part));
     displays.forEach((at) => this.#needs(at).forEach((each) => needed.add(each)));
-    this.#only('display-off', 0, last(displays), needed);
+    this.#only('display-off', last(displays), needed);
 
     this.#partByPart(new Set(dying));
     return [...this.#faults];
@@ -147,9 +147,9 @@ class Check {
   }
 
   /** Until this place nothing but what is needed, and single-use parts that were used up by it. */
-  #only(rule: string, from: number, until: number, needed: ReadonlySet<number>): void {
-    for (let at = from; at < until; at++) {
-      if (!needed.has(at) && !this.#usesUp(at)) this.#fault(rule, this.#plan.strip, this.#ops[at]!, at);
+  #only(rule: string, until: number, needed: ReadonlySet<number>): void {
+    for (let at = 0; at < until; at++) {
+      if (!needed.has(at) && !this.#usesUp(at)) this.#fault(rule, this.#ops[at]!, at);
     }
   }
 
@@ -159,7 +159,7 @@ class Check {
     return op.kind === 'release' ? this.#mechanism.held[op.joint]!.some(isUsed) : isUsed(op.part);
   }
 
-  #fault(rule: string, _of: readonly CheckedOp[], op: PhysicalOp, at: number): void {
+  #fault(rule: string, op: PhysicalOp, at: number): void {
     const thing = 'joint' in op ? this.#mechanism.map.joints[op.joint]!.id : this.#mechanism.map.parts[op.part]!.id;
     this.#faults.push(`${rule}: ${op.kind}:${thing} at ${at}`);
   }
@@ -195,7 +195,7 @@ class Check {
       for (let between = since; between < at; between++) {
         const shares = [...needs.get(at)!].some((each) => this.#sharesWarming(between, each));
         if (!needs.get(at)!.has(between) && !shares && !this.#usesUp(at))
-          this.#fault('part-by-part', this.#plan.strip, this.#ops[between]!, between);
+          this.#fault('part-by-part', this.#ops[between]!, between);
       }
       since = at + 1;
     }
@@ -216,7 +216,7 @@ class Check {
     const states = [this.#ops.reduce((state, op) => applied(this.#mechanism, state, op), copyOf(this.#start))];
     for (const op of ops) {
       const now = states.at(-1)!;
-      states.push(isPhysical(op) ? applied(this.#mechanism, now, this.#placed(now, op)) : now);
+      states.push(isPhysical(op) ? applied(this.#mechanism, now, this.#placed(op)) : now);
     }
     this.#deadLong(ops, states);
     this.#displayLast(ops, states);
@@ -228,13 +228,10 @@ class Check {
     return [...this.#faults];
   }
 
-  #placed(state: DeviceState, op: CheckedOp): PhysicalOp {
+  /** A fitted part joins the base unless the plan says what it joins, and stays open only where it says so. */
+  #placed(op: CheckedOp): PhysicalOp {
     const found = this.#numbered(op);
-    return found.kind === 'fit' && op.onto === undefined
-      ? { ...found, onto: this.#mechanism.base, ...(op.staysOpen ? { staysOpen: true } : { staysOpen: false }) }
-      : found.kind === 'fit'
-        ? { ...found, staysOpen: op.staysOpen === true }
-        : (void state, found);
+    return found.kind === 'fit' ? { ...found, staysOpen: op.staysOpen === true } : found;
   }
 
   /** What the rebuild undoes, as strip-down operations. */

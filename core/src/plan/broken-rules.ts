@@ -1,50 +1,51 @@
-import { type DeviceState, isDead, type Mechanism, OFF, SEATED } from '../holds/index.ts';
-import type { Policy } from '../policy/index.ts';
+import { assembled, type DeviceState, isDead, liveJoints, type Mechanism, OFF, SEATED } from '../holds/index.ts';
+import { ownRemoval } from '../search/index.ts';
 import type { Warning } from '../words/index.ts';
 import type { Ruled } from './careful.ts';
 
-/** Rules of order that the present state has broken already: they are kept for what is left, and that is said. */
-export function brokenRules(
-  mechanism: Mechanism,
-  start: DeviceState,
-  { phases, chosen }: Ruled,
-  policy: Policy,
-): Warning[] {
-  const { map } = mechanism;
-  const ops = chosen.precedence.ops;
-  const begun = map.parts.some((part, number) => !part.removeFirst && start.status[number] !== SEATED);
-  const warnings: Warning[] = [];
-  const warn = (text: string, part?: string) => warnings.push({ code: 'order', ...(part ? { part } : {}), text });
-  if (begun && phases.removedFirst.size > 0) {
-    for (const index of phases.removedFirst) {
-      const op = ops[index]!;
-      if (op.kind === 'lift' && map.parts[op.part]!.removeFirst) {
-        warn(
-          'Removed first: this was to come out before the device was opened. It comes out now.',
-          map.parts[op.part]!.id,
-        );
-      }
-    }
-  }
-  if (phases.dead.size > 0 && !isDead(mechanism, start) && undoneBeyond(mechanism, start)) {
-    warn('Dead first: something was undone while the device was live. It is made dead now.');
-  }
-  if (policy.display !== 'on-flexes') {
-    for (const { lift } of phases.displays) {
-      const { part } = ops[lift] as { part: number };
-      const beneath = map.parts.some(
-        (each, number) =>
-          start.status[number] === OFF &&
-          (each.under ?? []).some((entry) => 'part' in entry && entry.part === map.parts[part]!.id),
-      );
-      if (beneath)
-        warn('Display off: something beneath it came off while it stood. It comes off now.', map.parts[part]!.id);
-    }
-  }
-  return warnings;
-}
+/**
+ * Rules of order that the present state has broken already: they are kept for what is left, and that is said. What a
+ * part's own removal needs breaks none.
+ */
+export function brokenRules(mechanism: Mechanism, start: DeviceState, { phases, chosen }: Ruled): Warning[] {
+  const { parts } = mechanism.map;
+  const { ops } = chosen.precedence;
+  const whole = assembled(mechanism);
+  const live = liveJoints(mechanism, whole);
+  const lifted = (index: number) => {
+    const op = ops[index]!;
+    return op.kind === 'lift' ? op.part : -1;
+  };
+  /** parts that were moved though taking this one off does not need it */
+  const movedBeside = (part: number) => {
+    const own = ownRemoval(mechanism, whole, part, live);
+    return parts.flatMap((_, other) => (start.status[other] !== SEATED && !own?.parts[other] ? [other] : []));
+  };
+  const isBeneath = (display: number) => (other: number) =>
+    start.status[other] === OFF && mechanism.partUnder[other]!.some((wait) => wait.part === display);
+  const warning = (text: string, part?: number): Warning => ({
+    code: 'order',
+    ...(part === undefined ? {} : { part: parts[part]!.id }),
+    text,
+  });
 
-/** Tethers that were undone live, though nothing that makes the device dead asks for them. */
-function undoneBeyond(mechanism: Mechanism, start: DeviceState): boolean {
-  return mechanism.map.joints.some((_, joint) => mechanism.isolation.asked[joint] && start.released[joint] === 1);
+  const late = [...phases.removedFirst]
+    .map(lifted)
+    .filter((part) => parts[part]?.removeFirst && movedBeside(part).some((other) => !parts[other]!.removeFirst))
+    .map((part) =>
+      warning('Removed first: this was to come out before the device was opened. It comes out now.', part),
+    );
+  const isAlive = phases.dead.size > 0 && !isDead(mechanism, start);
+  const undoneAlive = mechanism.map.joints.some(
+    (_, joint) => mechanism.isolation.asked[joint] && start.released[joint] && !live.has(joint),
+  );
+  const alive =
+    isAlive && undoneAlive
+      ? [warning('Dead first: something was undone while the device was live. It is made dead now.')]
+      : [];
+  const standing = phases.displays
+    .map(({ lift }) => lifted(lift))
+    .filter((display) => movedBeside(display).some(isBeneath(display)))
+    .map((display) => warning('Display off: something beneath it came off while it stood. It comes off now.', display));
+  return [...late, ...alive, ...standing];
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { petrelGlass, sample, tern5 } from '../../test/maps.ts';
+import { dunlinOpen, petrelGlass, sample, tern5 } from '../../test/maps.ts';
 import { ids, plan, playBack } from '../../test/played-plans.ts';
 import type { DeviceMap, Joint, Part } from '../device-map/index.ts';
 
@@ -159,5 +159,29 @@ describe('what was found from outside', () => {
       expect(strip).not.toContain('lift:lid');
       expect(strip.at(-1)).toBe('lift:board');
     }
+  });
+});
+
+describe('a rule that is broken already', () => {
+  const doneOf = (made: ReturnType<typeof plan>) =>
+    made.strip.flatMap(({ kind, joint, part: id }) =>
+      kind === 'procedure' ? [] : [{ kind, ...(joint ? { joint } : { part: id }) } as { kind: 'lift'; part?: string }],
+    );
+  const orderWarnings = (map: DeviceMap, target: string, done: Parameters<typeof plan>[3]) =>
+    plan(map, [{ replace: target }], { display: 'taken-off' }, done).warnings.filter(({ code }) => code === 'order');
+
+  it('is said, and nothing is said while the plan is followed', () => {
+    for (const [map, target] of [
+      [tern5(), 'loudspeaker'],
+      [dunlinOpen(), 'rear-camera'],
+    ] as const) {
+      const done = doneOf(plan(map, [{ replace: target }], { display: 'taken-off' }));
+      done.forEach((_, at) => expect(orderWarnings(map, target, done.slice(0, at))).toEqual([]));
+    }
+    const live = orderWarnings(tern5(), 'lower-board', [
+      { kind: 'lift', part: 'display' },
+      { kind: 'release', joint: 'touch-plug' },
+    ]);
+    expect(live.map(({ text }) => text.split(':')[0])).toEqual(expect.arrayContaining(['Removed first', 'Dead first']));
   });
 });

@@ -89,9 +89,7 @@ export function rebuild(
   const physical = rebuildDrafts(mechanism, reached, back, { moves, replaced, policy });
   const on = piecesOn(physical, down);
   const onMat = new Set(on.map(({ id }) => id));
-  const touched =
-    back.touched === back.path ? down.needs : ruledDown(mechanism, back, back.touched, policy).phases.needs;
-  const way = awayFrom(wayUp(mechanism, back.touched, touched, replaced), onMat);
+  const way = awayFrom(wayUp(mechanism, back.touched, down.needs, replaced), onMat);
   const ruledBack = withRebuildRules(mechanism, physical, way, down.displays);
   const bonded = withBonds({ mechanism, state: reached, way, replaced, remade: back.remade, policy }, ruledBack);
   const isFilmed = strip.drafts.some(({ op }) => op.id === 'film');

@@ -82,7 +82,7 @@ export function stripDown(
     state: ops.reduce((state, op) => applied(mechanism, state, op), copyOf(start)),
     ops,
     live,
-    warnings: [...(best.asWished ? [] : [NOT_AS_WISHED]), ...brokenRules(mechanism, start, best.ruled, policy)],
+    warnings: [...(best.asWished ? [] : [NOT_AS_WISHED]), ...brokenRules(mechanism, start, best.ruled)],
   };
 }
 

@@ -4,5 +4,5 @@ export { type Goal, leastSets } from './least-set.ts';
 export { movesOf, moveWork, type Move } from './moves.ts';
 export { needsFor, opKey } from './need.ts';
 export { precedenceOf, type Precedence } from './precedence.ts';
-export { schoolFor, rebuildWaits, lyingBeneath } from './school.ts';
+export { ownRemoval, schoolFor, rebuildWaits, lyingBeneath } from './school.ts';
 export { hasOp, noWork, type WorkSet, opsOf, withOps } from './work-set.ts';

@@ -60,7 +60,13 @@ class Waits {
 
 type OwnLift = (part: number) => WorkSet | null;
 
-function ownRemoval(mechanism: Mechanism, start: DeviceState, part: number, live: ReadonlySet<number>): WorkSet | null {
+/** The least set that takes a part off by itself; null where nothing does. */
+export function ownRemoval(
+  mechanism: Mechanism,
+  start: DeviceState,
+  part: number,
+  live: ReadonlySet<number>,
+): WorkSet | null {
   const goal: Goal = (state) => (state.status[part] === 2 ? [] : [{ options: [{ kind: 'lift', part }] }]);
   return leastSets(mechanism, start, goal, { live }, noWork(mechanism))[0] ?? null;
 }

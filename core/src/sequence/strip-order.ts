@@ -280,13 +280,13 @@ class Walk {
   /** Connectors before fasteners, then the tool in hand, then the nearest. */
   #handiest(ops: readonly number[]): number {
     const { mechanism } = this.#task.chosen;
-    const isFastener = (op: number) => {
+    const kindRank = (op: number) => {
       const each = this.#ops[op]!;
       return each.kind === 'release' && mechanism.map.joints[each.joint]!.type === 'connector' ? 0 : 1;
     };
     const needsTool = (op: number) => (this.#task.tools[op] === null || this.#task.tools[op] === this.#tool ? 0 : 1);
     return best(ops, (op) => [
-      isFastener(op),
+      kindRank(op),
       needsTool(op),
       distance(this.#at, this.#places[op]!),
       this.#ids[op]!,
