@@ -116,16 +116,20 @@ const settings = {
   state: { theme: 'system', sound: false, speech: false, person: 'Ines', people: ['Ines', 'Tomas'] },
   version: 0,
 };
-for (const [name, path, ready, act, options] of views) {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
-  const page = await context.newPage();
-  await page.addInitScript((stored) => localStorage.setItem('nibrel.bench', stored), JSON.stringify(settings));
-  await page.goto(url + path);
-  await page.getByText(ready).first().waitFor();
-  await act?.(page);
-  await page.waitForTimeout(1200);
-  await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
-  await context.close();
+try {
+  for (const [name, path, ready, act, options] of views) {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
+    const page = await context.newPage();
+    await page.addInitScript((stored) => localStorage.setItem('nibrel.bench', stored), JSON.stringify(settings));
+    await page.goto(url + path);
+    await page.getByText(ready).first().waitFor();
+    await act?.(page);
+    await page.waitForTimeout(1200);
+    await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+    await context.close();
+  }
+} finally {
+  // also where a picture fails
+  await browser.close();
+  server.kill();
 }
-await browser.close();
-server.kill();

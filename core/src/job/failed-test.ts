@@ -61,6 +61,10 @@ export interface Suspect {
   readonly troubled: boolean;
 }
 
+/** Trouble noted counts as so many touches, a plug as so many more than a part that was only moved (guesses). */
+const AS_TROUBLED = 3;
+const AS_PLUG = 2;
+
 /** Connectors and parts touched in this job that serve the function, the likeliest first. */
 export function suspectsOf(mechanism: Mechanism, state: JobState, id: string): Suspect[] {
   const { map } = mechanism;
@@ -78,7 +82,7 @@ export function suspectsOf(mechanism: Mechanism, state: JobState, id: string): S
     const touched = touches((op) => op.part === part);
     return touched > 0 ? [{ part, touched, troubled: troubled(part) }] : [];
   });
-  // a plug that was pressed is the likelier cause than a part that was moved
-  const weight = (each: Suspect) => each.touched + (each.troubled ? 3 : 0) + (each.joint === undefined ? 0 : 2);
+  const weight = (each: Suspect) =>
+    each.touched + (each.troubled ? AS_TROUBLED : 0) + (each.joint === undefined ? 0 : AS_PLUG);
   return [...joints, ...parts].toSorted((a, b) => weight(b) - weight(a));
 }
