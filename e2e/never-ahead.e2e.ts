@@ -101,6 +101,22 @@ test('films, order and what is to go are the same after a change of the way, a r
   expect(await said(other)).toEqual(after);
 });
 
+test('what is written of a trouble while it is planned is there when the plan is', async ({ page }) => {
+  const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Written meanwhile');
+  await slowPlans(page, 2500);
+  await openBench(page, job);
+  await expect(page.getByText('Planning from here')).toBeVisible();
+  await page.keyboard.press('t');
+  await page.getByRole('combobox', { name: 'What happened' }).selectOption({ label: 'Something else' });
+  const note = page.getByRole('textbox', { name: 'Note' });
+  await note.fill('a smear on the frame');
+  await expect(page.getByText('Planning from here')).toHaveCount(0);
+  await expect(note).toHaveValue('a smear on the frame');
+  await note.press('Enter');
+  await expect.poll(async () => (await job.events()).at(-1)?.type).toBe('trouble');
+  expect((await job.events()).at(-1)).toMatchObject({ data: { kind: 'other', text: 'a smear on the frame' } });
+});
+
 test('a part that is added a moment before Space is planned, and nothing finishes without it', async ({ page }) => {
   const job = await Driven.begin(server.url, 'dunlin-open', [{ remove: 'loudspeaker' }], 'One more');
   await job.until();

@@ -2,6 +2,7 @@ import type { DoneStep, EventData, JobState } from '@nibrel/core/job';
 import type { Mechanism } from '@nibrel/core/holds';
 import type { Op } from '@nibrel/core/drafts';
 import type { Target } from '@nibrel/core/search';
+import { useState } from 'react';
 import { PersonPanel } from '../job/panels/person-panel.tsx';
 import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
 import { TransplantPanel } from '../job/panels/transplant-panel.tsx';
@@ -30,16 +31,19 @@ interface BenchPanelsProps {
 export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send }: BenchPanelsProps) {
   const { map } = mechanism;
   const close = () => onPanel(null);
+  // what is being written stays where the plan, or another window, puts another step in hand meanwhile
+  const [asked, setAsked] = useState(op);
+  if (panel !== 'trouble' && asked !== op) setAsked(op);
   const other = (done: DoneStep, anyway?: string) => send('did', { steps: [done], ...(anyway ? { anyway } : {}) });
   return (
     <>
       <PersonPanel open={panel === 'person'} onClose={close} />
       <NotePanel open={panel === 'note'} onClose={close} onNote={(text) => void send('note', { text })} />
       <TroublePanel
-        key={op?.id}
+        key={asked?.id}
         map={map}
         ledger={state.ledger}
-        op={op}
+        op={asked ?? op}
         open={panel === 'trouble'}
         onClose={close}
         bond_C={bond_C}
