@@ -39,10 +39,11 @@ export const cutAnswer = shape<CutPlan>({
   edges: listOf(
     shape<CutPlan['edges'][number]>(
       { segment: text, depth: figure, seconds: figure },
-      { reheatBefore: yes, reheatsWithin: count, near: text },
+      { reheatBefore: yes, reheatsWithin: count, near: text, zone: Joi.alternatives(text, figure) },
     ),
   ),
   reheats: count,
+  warmings: count,
   seconds: figure,
 });
 

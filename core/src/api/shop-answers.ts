@@ -5,7 +5,7 @@ import { type BenchUse } from '../job/index.ts';
 import { type Limits, limitsSchema } from '../limits/index.ts';
 import type { Asked, DeskPart, DeskStanding } from '../parts/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';
-import { type MeasuredSource, type Role, ROLES, type StockLevel } from '../shop/index.ts';
+import { type FeltDrag, type MeasuredSource, type Role, ROLES, type StockLevel } from '../shop/index.ts';
 import { count, date, figure, listOf, moment, oneOf, shape, text, yes } from './shape.ts';
 
 const id = text.min(1);
@@ -29,6 +29,8 @@ export interface ShopNow {
   readonly materials: readonly Material[];
   /** heat sources measured here, the newest last */
   readonly sources: readonly MeasuredSource[];
+  /** where bonds were felt to drag here, the newest last */
+  readonly drags: readonly FeltDrag[];
   /** the day it is in that zone */
   readonly today: CalendarDate;
   readonly revision: number;
@@ -58,6 +60,7 @@ export const shopNow = shape<ShopNow>({
       { simulated: yes },
     ),
   ),
+  drags: listOf(shape<FeltDrag>({ map: id, joint: id, temp_C: figure, at: moment }, { simulated: yes })),
   today: date,
   revision: count,
   standIns: yes,

@@ -7,8 +7,10 @@ import {
   type Part,
   isTether,
 } from '../device-map/index.ts';
+import { cutPace } from './pace.ts';
 import { type CutPlan, planCut } from './plan.ts';
 import type { CutRequest } from './request.ts';
+import { withZone } from './zoned.ts';
 
 /** How a bond is cut on its device. */
 export interface BondCut extends CutPlan {
@@ -25,11 +27,11 @@ export interface BondCut extends CutPlan {
   readonly startWhy: string;
 }
 
-/** Null where the map says of no segment how deep it may be cut. */
+/** Null where the map says of no segment how deep it may be cut. @param given speed along a thin bond */
 export function cutOfBond(
   map: DeviceMap,
   bond: BondJoint,
-  given: Pick<CutRequest, 'speed_mm_s' | 'heat'>,
+  given: Pick<CutRequest, 'speed_mm_s' | 'heat' | 'warm'>,
 ): BondCut | null {
   const segments = bond.segments ?? [];
   const cut = segments.filter((each) => each.depth !== undefined);
@@ -39,6 +41,7 @@ export function cutOfBond(
   const toward = held.opens?.edge ?? null;
   const plan = planCut({
     ...given,
+    speed_mm_s: given.speed_mm_s / cutPace(bond),
     segments,
     ...(notch ? { start: notch.id } : {}),
     ...(toward ? { hinge: toward } : {}),
@@ -59,6 +62,14 @@ export function cutOfBond(
     slide: clips[0]?.slide ?? null,
     startWhy: startWhy(cut, notch, plan.edges[0]!.segment),
   };
+}
+
+/** A bond whose segments have the zones of a way of warming, for what asks where it is warm. */
+export function warmedAs(map: DeviceMap, bond: BondJoint, warm: CutRequest['warm']): BondJoint {
+  const cut = warm === undefined || warm === 'as-mapped' ? null : cutOfBond(map, bond, { speed_mm_s: 1, warm });
+  if (!cut) return bond;
+  const zones = new Map(cut.edges.map(({ segment, zone }) => [segment, zone]));
+  return { ...bond, segments: bond.segments!.map((each) => withZone(each, zones.get(each.id))) };
 }
 
 /** The segment nearest to where the map says to pry; none where the map gives an order of its own. */

@@ -1,5 +1,6 @@
 import type { BondSegment, Point } from '../device-map/index.ts';
 import type { CutRequest } from './request.ts';
+import { length_mm, withZone, zonesAlong } from './zoned.ts';
 
 /** One edge of the cut, in its turn. */
 export interface CutEdge {
@@ -13,11 +14,15 @@ export interface CutEdge {
   readonly reheatsWithin?: number;
   /** what lies behind it */
   readonly near?: string;
+  /** warmed for itself when the cut comes to it */
+  readonly zone?: string | number;
 }
 
 export interface CutPlan {
   readonly edges: readonly CutEdge[];
   readonly reheats: number;
+  /** the first one counted */
+  readonly warmings: number;
   /** cutting and heating again */
   readonly seconds: number;
 }
@@ -25,26 +30,34 @@ export interface CutPlan {
 /**
  * The order of edges, and where to pause for heat. The map's own order goes first; otherwise it begins where nothing lies
  * behind and the pick may go deepest, follows the edges round, leaves those with something behind them for later, and the
- * side toward which it is opened for the last. Zones, which are heated one after another, are not mixed.
+ * side toward which it is opened for the last. Zones, which are heated one after another, are not mixed. Softening is
+ * needed for the first gap only; from there the open seam is cut on until it drags.
  */
 export function planCut(request: CutRequest): CutPlan {
-  const { heat, speed_mm_s } = request;
+  const { heat, speed_mm_s, warm: way = 'as-mapped' } = request;
+  const order = orderOf(
+    way === 'as-mapped' ? request : { ...request, segments: request.segments.map((each) => withZone(each)) },
+  );
+  const own = new Map(request.segments.map((each) => [each.id, each]));
+  const zones = zonesAlong(
+    order.map(({ id }) => own.get(id)!),
+    way,
+  );
   const edges: CutEdge[] = [];
   let [reheats, seconds, warm_s] = [0, 0, 0];
-  let zone: BondSegment['zone'];
-  orderOf(request).forEach((segment, index) => {
+  order.forEach((segment, index) => {
     const own_s = length_mm(segment) / speed_mm_s;
-    const newZone = index > 0 && segment.zone !== zone;
-    const soft_s = softFor(heat, segment.id);
-    const stiff = index > 0 && warm_s + own_s > soft_s;
-    const again = newZone || stiff;
+    const zone = zones[index];
+    const isNewZone = index > 0 && zone !== undefined && zone !== zones[index - 1];
+    const lasts_s = opensFor(heat, segment.id);
+    const isStiff = index > 0 && warm_s + own_s > lasts_s;
+    const again = isNewZone || isStiff;
     if (again) warm_s = 0;
-    // an edge that takes longer than the bond stays soft is paused on its way
-    const within = Math.max(0, Math.ceil(own_s / soft_s - 1e-9) - 1);
-    warm_s = within > 0 ? own_s - within * soft_s : warm_s + own_s;
+    // an edge that takes longer than the bond can be cut is paused on its way
+    const within = Math.max(0, Math.ceil(own_s / lasts_s - 1e-9) - 1);
+    warm_s = within > 0 ? own_s - within * lasts_s : warm_s + own_s;
     reheats += Number(again) + within;
     seconds += own_s;
-    zone = segment.zone;
     edges.push({
       segment: segment.id,
       depth: segment.depth!,
@@ -52,14 +65,20 @@ export function planCut(request: CutRequest): CutPlan {
       ...(again ? { reheatBefore: true } : {}),
       ...(within > 0 ? { reheatsWithin: within } : {}),
       ...(segment.near === undefined ? {} : { near: segment.near }),
+      ...(zone === undefined ? {} : { zone }),
     });
   });
-  return { edges, reheats, seconds: seconds + reheats * (heat?.reheat_s ?? 0) };
+  return { edges, reheats, warmings: reheats + 1, seconds: seconds + reheats * (heat?.reheat_s ?? 0) };
 }
 
 /** An edge that the field says is never soft is taken by the time of the whole bond: it is no reason to pause for ever. */
 function softFor(heat: CutRequest['heat'], segment: string): number {
   return heat?.softFor_s?.[segment] || heat?.workingTime_s || Infinity;
+}
+
+/** How long an open seam can be cut; as long as it is soft where nobody knows when it drags. */
+function opensFor(heat: CutRequest['heat'], segment: string): number {
+  return heat?.dragFor_s?.[segment] || heat?.dragTime_s || softFor(heat, segment);
 }
 
 function orderOf({ segments, start, hinge }: CutRequest): BondSegment[] {
@@ -97,10 +116,6 @@ function comesBefore(a: BondSegment, b: BondSegment, { last, start, isHinge }: T
   const [ofA, ofB] = [ranks(a), ranks(b)];
   const differs = ofA.findIndex((each, index) => each !== ofB[index]);
   return differs >= 0 && ofA[differs]! < ofB[differs]!;
-}
-
-function length_mm({ from, to }: Pick<BondSegment, 'from' | 'to'>): number {
-  return apart_mm(from, to);
 }
 
 function apart_mm(a: Point, b: Point): number {

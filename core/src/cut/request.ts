@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import type { BondSegment, Edge } from '../device-map/index.ts';
+import { type Policy, POLICY_OPTIONS } from '../policy/index.ts';
 
 /** What a cut is planned from. */
 export interface CutRequest {
@@ -10,19 +11,26 @@ export interface CutRequest {
   /** the edge, or the segment, toward which it is opened: cut last */
   readonly hinge?: Edge | (string & {});
   readonly speed_mm_s: number;
+  /** how much of the bond is warmed at once; by its own zones where it is left out */
+  readonly warm?: Policy['warm'];
   readonly heat?: {
     /** how long the bond stays soft after the heat goes away */
     readonly workingTime_s: number;
+    /** how long an open seam can be cut on after that; `workingTime_s` where it is left out */
+    readonly dragTime_s?: number;
     /** what one more heating takes */
     readonly reheat_s?: number;
     /** the same by segment, where it is known better, from the field */
     readonly softFor_s?: Readonly<Record<string, number>>;
+    readonly dragFor_s?: Readonly<Record<string, number>>;
   };
 }
 
 const id = Joi.string().min(1).max(100);
 const mm = Joi.number().min(-100).max(3000);
 const place = Joi.object({ x: mm.required(), y: mm.required() }).unknown(true);
+
+const byEdge = Joi.object().pattern(id, Joi.number().min(0).max(1e6));
 
 /** The request of compute/cut-plan. */
 export const cutRequest = Joi.object({
@@ -48,10 +56,13 @@ export const cutRequest = Joi.object({
   start: id,
   hinge: id,
   speed_mm_s: Joi.number().min(0.001).max(1000).required(),
+  warm: Joi.string().valid(...POLICY_OPTIONS.warm),
   heat: Joi.object({
     workingTime_s: Joi.number().greater(0).max(1e6).required(),
+    dragTime_s: Joi.number().greater(0).max(1e6),
     reheat_s: Joi.number().min(0).max(1e6),
-    softFor_s: Joi.object().pattern(id, Joi.number().min(0).max(1e6)),
+    softFor_s: byEdge,
+    dragFor_s: byEdge,
   }).unknown(true),
 })
   .unknown(true)

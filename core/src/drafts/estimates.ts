@@ -1,3 +1,4 @@
+import { cutPace } from '../cut/index.ts';
 import { isWarmSource, sourceNamed } from '../sources/index.ts';
 import { type BondJoint, type DeviceMap, type Joint, renewalOf, type Renewal } from '../device-map/index.ts';
 import { warmingTime_s } from '../heat/index.ts';
@@ -15,7 +16,7 @@ export const TIMES = {
   screwSet: 2,
   connectorOff: { press: 5, 'zif-flip': 7, 'zif-slide': 8, coax: 5, plug: 6, spring: 0, blind: 0 },
   connectorOn: { press: 6, 'zif-flip': 10, 'zif-slide': 12, coax: 8, plug: 6, spring: 0, blind: 0 },
-  /** at the usual speed of a pick, 4 mm/s */
+  /** at the usual speed of a pick, 4 mm/s, along a thin bond */
   cutPerMm: 0.25,
   cutLeast: 25,
   bondOff: { perimeter: 90, pad: 25, tabs: 40, strap: 20, tape: 8, thermal: 0, gasket: 0 },
@@ -145,7 +146,8 @@ function secondsToRelease(joint: Joint): number {
 
 function secondsToCut(bond: BondJoint): number {
   const length_mm = cutLength_mm(bond);
-  return length_mm > 0 ? Math.max(TIMES.cutLeast, Math.round(TIMES.cutPerMm * length_mm)) : TIMES.bondOff[bond.style];
+  const seconds = Math.round(TIMES.cutPerMm * length_mm * cutPace(bond));
+  return length_mm > 0 ? Math.max(TIMES.cutLeast, seconds) : TIMES.bondOff[bond.style];
 }
 
 /** Length of the segments that are cut. */

@@ -35,6 +35,13 @@ export function reachAt({ times_s, bands }: Foresight, id: string, at_s: number)
   return { low: Math.min(a!, b!), likely: likely!, high: Math.max(a!, b!) };
 }
 
+/** Seconds until it is likely to have fallen below a temperature; null where that is later than is looked at. */
+export function likelyBelow_s({ times_s, bands }: Foresight, temp_C: number, at_s: number): number | null {
+  const bond = bands[0]!;
+  const index = times_s.findIndex((time, n) => time >= at_s && bond.likely[n]! < temp_C);
+  return index < 0 ? null : Math.max(0, times_s[index]! - at_s);
+}
+
 /** Seconds until a bond that is no longer warmed falls below a temperature, by the end that is warm longest; 0 if it has. */
 export function untilBelow_s({ times_s, bands }: Foresight, temp_C: number, at_s: number): number | null {
   const bond = bands[0]!;

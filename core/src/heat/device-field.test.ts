@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bondOf, shearwater11, tern5 } from '../../test/maps.ts';
 import type { DeviceMap } from '../device-map/index.ts';
-import { fieldOfDevice, foresee, heatField, settingFor, softnessOf, stackOfBond, type Touch } from './index.ts';
+import { cutTimesOf, fieldOfDevice, foresee, heatField, settingFor, stackOfBond, type Touch } from './index.ts';
 
 function warming(map: DeviceMap, joint: string, touch: Touch = 'all', heat_s = 80) {
   const bond = bondOf(map, joint);
@@ -84,7 +84,12 @@ describe('a device in plan', () => {
   it('tells how long each edge stays soft: none where it was not heated', () => {
     const given = warming(shearwater11(), 'front-bond', 'lower');
     const request = fieldOfDevice(given);
-    const soft = softnessOf(given, 50, request, heatField(request));
+    const { softFor_s: soft, dragFor_s } = cutTimesOf(given, { soften_C: 50, drag_C: 35 }, request, heatField(request));
+    // an open seam is cut on for longer than it is soft
+    const longer = Object.keys(soft).filter((id) => dragFor_s[id]! > soft[id]!);
+    expect(longer.length).toBeGreaterThan(0);
+    for (const id of Object.keys(soft)) expect(dragFor_s[id], id).toBeGreaterThanOrEqual(soft[id]!);
+    expect(dragFor_s['top']).toBe(0);
     expect(soft['bottom']!).toBeGreaterThan(20);
     expect(soft['top']).toBe(0);
     expect(Object.keys(soft)).toEqual(given.bond.segments!.map(({ id }) => id));
@@ -93,7 +98,7 @@ describe('a device in plan', () => {
   it('leaves the edges of another zone stiff where one zone is heated', () => {
     const given = { ...warming(shearwater11(), 'front-bond', 'all', 200), zone: 'lower' };
     const request = fieldOfDevice(given);
-    const soft = softnessOf(given, 45, request, heatField(request));
+    const { softFor_s: soft } = cutTimesOf(given, { soften_C: 45, drag_C: 25 }, request, heatField(request));
     for (const { id, zone } of given.bond.segments!) {
       if (zone === 'lower') expect(soft[id], id).toBeGreaterThan(20);
       else expect(soft[id], id).toBe(0);

@@ -183,25 +183,50 @@ function isTouched(touch: Touch, { x, y }: Point, { outline: { width, height } }
 }
 
 function isNearestTo({ bond: { segments = [] }, zone }: DeviceWarming, at: Point): boolean {
-  if (zone === undefined || segments.length === 0) return true;
+  // of a way of warming that was changed since: as if all of it had been warmed
+  if (zone === undefined || !segments.some((each) => each.zone === zone)) return true;
   return segments.reduce((a, b) => (distance_mm(at, b) < distance_mm(at, a) ? b : a)).zone === zone;
 }
 
-/**
- * How long each segment can be cut once the source is gone, by its stiffest place but the corners, which are cut on the
- * turn; 0 where it never was soft.
- */
-export function softnessOf(
+/** How long each edge can be cut once the source is gone, s. */
+export interface CutTimes {
+  /** from the first gap on, while it is soft; 0 where it never was */
+  readonly softFor_s: Readonly<Record<string, number>>;
+  /** along an open seam, until it drags; 0 where it was colder than that from the start */
+  readonly dragFor_s: Readonly<Record<string, number>>;
+}
+
+/** Where a bond is soft, and where an open seam drags. */
+export interface Yielding {
+  readonly soften_C: number;
+  readonly drag_C: number;
+}
+
+/** By the stiffest place of each edge but its corners, which are cut on the turn. */
+export function cutTimesOf(
+  warming: Pick<DeviceWarming, 'map' | 'bond' | 'heat_s'>,
+  { soften_C, drag_C }: Yielding,
+  request: Pick<FieldRequest, 'columns' | 'rows'>,
+  result: FieldResult,
+): CutTimes {
+  return {
+    softFor_s: lasting_s(warming, soften_C, soften_C - CUTS_ON_C, request, result),
+    dragFor_s: lasting_s(warming, drag_C, drag_C, request, result),
+  };
+}
+
+/** From the end of heating until an edge that was once so warm has fallen below another temperature. */
+function lasting_s(
   { map, bond, heat_s }: Pick<DeviceWarming, 'map' | 'bond' | 'heat_s'>,
-  soften_C: number,
+  from_C: number,
+  stiff_C: number,
   { columns, rows }: Pick<FieldRequest, 'columns' | 'rows'>,
   { times_s, frames }: FieldResult,
 ): Readonly<Record<string, number>> {
   const entries = segmentsOf(map, bond).map((segment) => {
     const coldest = frames.map((frame) => coldestOf(map, segment, { columns, rows }, frame));
     const off = times_s.findIndex((time) => time >= heat_s);
-    if (off < 0 || coldest[off]! < soften_C) return [segment.id, 0] as const;
-    const stiff_C = soften_C - CUTS_ON_C;
+    if (off < 0 || coldest[off]! < from_C) return [segment.id, 0] as const;
     const stiff = coldest.findIndex((temp, index) => index > off && temp < stiff_C);
     if (stiff < 0) return [segment.id, times_s.at(-1)! - heat_s] as const;
     const [a, b] = [coldest[stiff - 1]!, coldest[stiff]!];

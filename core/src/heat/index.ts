@@ -1,15 +1,18 @@
 export { stackOfBond, type StackOfBond } from './bond-stack.ts';
 export { cellLimit_C, cellsAt, isCellWatched } from './cells.ts';
-export { heatClock, type HeatClock, reachAt, untilBelow_s } from './clock.ts';
+export { heatClock, type HeatClock, likelyBelow_s, reachAt, untilBelow_s } from './clock.ts';
 export {
   coldestOf,
+  type CutTimes,
+  cutTimesOf,
   type DeviceWarming,
   fieldOfDevice,
   segmentsOf,
-  softnessOf,
   type Touch,
   TOUCHES,
+  type Yielding,
 } from './device-field.ts';
+export { type Drag, dragsBelow } from './drags.ts';
 export { type FieldRequest, type FieldResult, heatField, type LevelMaterial } from './field.ts';
 export { fitTransfer } from './fit.ts';
 export {

@@ -16,11 +16,15 @@ export {
   LIMIT_NEAR_S,
   type WarmBond,
   whileOn,
+  type Yields,
+  yieldsOf,
 } from './warm-bond.ts';
 export { type EdgeInHand, edgeInHand } from './edge-in-hand.ts';
-export { nextWarming, sourceFor } from './to-warm.ts';
+export { sourceFor, type SourceVerdict, verdictOn } from './source-for.ts';
+export { nextWarming } from './to-warm.ts';
 export {
   type AtHand,
+  cutForeseen,
   cutInHand,
   type Does,
   edgeCut,

@@ -1,31 +1,36 @@
-import { type BondCut, cutOfBond } from '../cut/index.ts';
+import { type BondCut, cutOfBond, type CutRequest } from '../cut/index.ts';
 import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.ts';
 import { type Op, TEST_BEFORE } from '../drafts/index.ts';
-import { fitted, type HeatSetting } from '../heat/index.ts';
+import { fitted, type Foresight, type HeatSetting, likelyBelow_s } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { type EventData, type EventType, failedTests, isDrying, type JobState } from '../job/index.ts';
+import { type EventData, type EventType, failedTests, isDrying, type JobState, lastWarmed } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import type { ShopEventData } from '../shop/index.ts';
 import { capital, isGate } from '../words/index.ts';
 import { type Ahead, doneStep } from './ahead.ts';
 import { bondInHand, bondWork, zoneInHand } from './bond-in-hand.ts';
-import { edgeInHand } from './edge-in-hand.ts';
+import { type EdgeInHand, edgeInHand } from './edge-in-hand.ts';
 import { pastUntilNow, plannedTime_s } from './to-warm.ts';
 import { isAiring, waitLeft_s } from './waits.ts';
-import { alarmOf, elapsed_s, type WarmBond } from './warm-bond.ts';
+import { alarmOf, COOLING_S, elapsed_s, type WarmBond, type Yields } from './warm-bond.ts';
 
 /** What is said to the job, before it has an id, a moment and a name. */
 export type Said = {
   readonly [Type in EventType]: { readonly type: Type; readonly data: EventData[Type] };
 }[EventType];
 
+/** What a workshop learns from a job and keeps. */
+type Taught = {
+  readonly [Type in 'source' | 'drag']: { readonly type: Type; readonly data: ShopEventData[Type] };
+}['source' | 'drag'];
+
 export type Does =
   /** said one after the other, each only where the one before it was taken */
   | {
       readonly kind: 'say';
       readonly events: readonly Said[];
-      /** what the readings have taught of the source, for the workshop to keep */
-      readonly source?: ShopEventData['source'];
+      /** what it teaches the workshop: of a source by its readings, of a bond by how it cuts */
+      readonly teaches?: Taught;
     }
   | { readonly kind: 'go'; readonly to: 'prepare' | 'record' }
   /** something has to be answered first */
@@ -43,6 +48,8 @@ export interface NextPress {
   readonly endsWait: Does | null;
   /** one more warming of the bond that is cut: a key of its own, never what Space turns into */
   readonly heatAgain?: Does;
+  /** the open seam drags: where is recorded, and heat, or solvent, is put before the rest */
+  readonly drags?: Does;
 }
 
 /** What the bench knows beside the job: what is foreseen, and what was chosen there. All of it may be left out. */
@@ -184,9 +191,34 @@ function pressOnBond(map: DeviceMap, state: JobState, op: Op, atHand: AtHand, no
 
 /** The cut of a bond as it is planned, with its pauses for heat; null for what is not cut by edges. */
 export function cutInHand(map: DeviceMap, state: JobState, bond: BondJoint, warm: WarmBond | null): BondCut | null {
-  const { working_s, softFor_s } = warm?.off ?? { working_s: null, softFor_s: null };
-  const heat = working_s ? { workingTime_s: working_s, ...(softFor_s ? { softFor_s } : {}) } : null;
-  return cutOfBond(map, bond, { speed_mm_s: state.limits.cutSpeed_mm_s, ...(heat ? { heat } : {}) });
+  const { working_s, drags_s, byEdge } = warm?.off ?? { working_s: null, drags_s: null, byEdge: null };
+  return cutAt(map, state, bond, working_s ? { workingTime_s: working_s, ...dragTime(drags_s), ...byEdge } : null);
+}
+
+/** The cut that a warming would make possible. */
+export function cutForeseen(
+  map: DeviceMap,
+  state: JobState,
+  bond: BondJoint,
+  { working_s, ...foresight }: Foresight,
+  { drag }: Yields,
+  heat_s: number,
+): BondCut | null {
+  const drags_s = likelyBelow_s({ working_s, ...foresight }, drag.likely, heat_s);
+  return cutAt(map, state, bond, working_s ? { workingTime_s: working_s, ...dragTime(drags_s) } : null);
+}
+
+/** An open seam that does not drag for as long as is looked at. */
+function dragTime(drags_s: number | null): { readonly dragTime_s: number } {
+  return { dragTime_s: drags_s === null ? COOLING_S : Math.max(1, drags_s) };
+}
+
+function cutAt(map: DeviceMap, { limits, policy }: JobState, bond: BondJoint, heat: CutRequest['heat'] | null) {
+  return cutOfBond(map, bond, {
+    speed_mm_s: limits.cutSpeed_mm_s,
+    ...(policy.warm ? { warm: policy.warm } : {}),
+    ...(heat ? { heat } : {}),
+  });
 }
 
 function sourceOn(map: DeviceMap, state: JobState, bond: BondJoint, label: string, atHand: AtHand): NextPress {
@@ -235,7 +267,7 @@ function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }
           ...(heating.simulatedReadings ? { simulated: true } : {}),
         }
       : null;
-  const does: Does = { kind: 'say', events: [off], ...(source ? { source } : {}) };
+  const does: Does = { kind: 'say', events: [off], ...(source ? { teaches: { type: 'source', data: source } } : {}) };
   // with what never softens it there is nothing to wait for
   const neverSoft = on.clock !== null && on.clock.toSoft_s === null && on.clock.toLikely_s === null;
   const mayComeOff = alarmOf(warm) !== null || warm.problem !== null || neverSoft;
@@ -251,7 +283,29 @@ function pressOnEdge(map: DeviceMap, state: JobState, bond: BondJoint, cut: Bond
     say(edgeCut(bond, inHand.edge)),
   );
   const again = bond.heat === true ? sourceOn(map, state, bond, 'Heat again', atHand) : null;
-  return again?.isAllowed ? { ...press, heatAgain: again.does } : press;
+  const drags = bond.heat === true || bond.solvent ? itDrags(map, state, bond, inHand, atHand.warm ?? null) : null;
+  return { ...press, ...(again?.isAllowed ? { heatAgain: again.does } : {}), ...(drags ? { drags } : {}) };
+}
+
+/** Where a first gap will not open says nothing of an open seam; what it had is kept where it is foreseen. */
+function itDrags(
+  map: DeviceMap,
+  { opening }: JobState,
+  { id: joint }: BondJoint,
+  { edge, isFirstGap }: EdgeInHand,
+  warm: WarmBond | null,
+): Does {
+  const bond_C = warm?.bond_C ? tenths(warm.bond_C.likely) : null;
+  const { segment } = edge;
+  const data = { kind: 'drags', text: '', joint, segment, ...(bond_C === null ? {} : { bond_C }) } as const;
+  const isSimulated = lastWarmed(opening, joint)?.simulated;
+  const drag = { map: map.id, joint, temp_C: bond_C!, ...(isSimulated ? { simulated: true } : {}) };
+  const isTaught = bond_C !== null && !isFirstGap;
+  return {
+    kind: 'say',
+    events: [{ type: 'trouble', data }],
+    ...(isTaught ? { teaches: { type: 'drag', data: drag } } : {}),
+  };
 }
 
 export function edgeCut({ id }: BondJoint, { segment }: { readonly segment: string }): Said {

@@ -1,22 +1,10 @@
-import { WARM_SOURCES, type WarmSource, isWarmSource, sourceNamed } from '../sources/index.ts';
+import type { WarmSource } from '../sources/index.ts';
 import type { BondJoint, DeviceMap } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
-import { type HeatSetting, kindFor, type Past, settingFor, type Warming, warmingTime_s } from '../heat/index.ts';
-import { type JobState, lastWarmed, pastOf, softensAt } from '../job/index.ts';
+import { type HeatSetting, type Past, type Warming, warmingTime_s } from '../heat/index.ts';
+import { type JobState, lastWarmed, pastOf } from '../job/index.ts';
 import { zoneInHand } from './bond-in-hand.ts';
-import type { BondBasis, WarmBond } from './warm-bond.ts';
-
-/**
- * The source to warm a bond with: the school's, what the plan's operation says, else the map's. One that does not get as
- * hot as the bond softens is never chosen for anybody; then the first that does.
- */
-export function sourceFor(state: JobState, bond: BondJoint, op: Op | undefined): WarmSource {
-  const school = state.policy.heat ?? null;
-  const planned = WARM_SOURCES.find((each) => sourceNamed(each).name === op?.tool);
-  const wanted = isWarmSource(school) ? school : (planned ?? kindFor(bond, null));
-  const softens = (each: WarmSource) => settingFor(bond, each).temp_C > softensAt(state, bond);
-  return [wanted, ...WARM_SOURCES].find(softens) ?? wanted;
-}
+import { type BondBasis, COOLING_S, type WarmBond } from './warm-bond.ts';
 
 /** What was done to a bond until now, for one more warming of it; asked in steps of ten seconds. */
 export function pastUntilNow(map: DeviceMap, state: JobState, bond: BondJoint, warm: WarmBond | null): Past {
@@ -49,5 +37,6 @@ export function nextWarming(
   const isForCut = op?.name === 'heat' || (bond.heat === true && op?.kind === 'release');
   if (!isForCut || !warm || warm.on) return null;
   const past = pastUntilNow(map, state, bond, warm);
-  return { ...basis, setting, past, heat_s: plannedTime_s(map, bond, setting.kind, past) };
+  const heat_s = plannedTime_s(map, bond, setting.kind, past);
+  return { ...basis, setting, past, heat_s, total_s: heat_s + COOLING_S };
 }

@@ -1,10 +1,14 @@
 import { type Reach } from '../sources/index.ts';
 import type { BondJoint, DeviceMap } from '../device-map/index.ts';
 import {
+  type CutTimes,
   type DeviceWarming,
+  type Drag,
+  dragsBelow,
   type Fit,
   type Foresight,
   heatClock,
+  likelyBelow_s,
   type HeatClock,
   type HeatSetting,
   type Material,
@@ -18,7 +22,7 @@ import { type Heating, type JobState, softensAt, type Warmed } from '../job/inde
 /** Nobody warms for longer (guess): a foresight to here has all that a count-down asks for. */
 const LONG_S = 1500;
 /** How far a working time is looked at. */
-const COOLING_S = 600;
+export const COOLING_S = 600;
 /** The same for the whole device, which takes longer to compute. */
 const FIELD_S = 300;
 /** A limit that is nearer than this is said before all else (guess). */
@@ -42,13 +46,17 @@ export interface WarmBond {
     /** it came off before the bond was soft by the slow end */
     readonly isEarly: boolean;
     readonly working_s: number | null;
-    /** the same by edge, once the whole device has been computed */
-    readonly softFor_s: Readonly<Record<string, number>> | null;
+    /** how long an open seam is cut on before it drags; null where that is later than is looked at */
+    readonly drags_s: number | null;
+    /** both by edge, once the whole device has been computed */
+    readonly byEdge: CutTimes | null;
     /** until it is cool enough for solvent; null where that is later than is looked at */
     readonly coolIn_s: number | null;
   } | null;
   readonly bond_C: Reach | null;
   readonly soften_C: number;
+  /** where an open seam drags, as the map or the workshop has it */
+  readonly drag: Drag;
   readonly problem: string | null;
 }
 
@@ -118,10 +126,18 @@ interface Foreseen {
   readonly problem: string | null;
 }
 
+/** Where a bond gives way to a pick. */
+export type Yields = Pick<WarmBond, 'soften_C' | 'drag'>;
+
+export function yieldsOf(state: JobState, bond: BondJoint, told: readonly number[]): Yields {
+  const soften_C = softensAt(state, bond);
+  return { soften_C, drag: dragsBelow(bond, soften_C, told) };
+}
+
 /** A bond with its source on. @param offNow foresight of the source taken off now */
 export function heatingBond(
   heating: Heating,
-  soften_C: number,
+  yields: Yields,
   setting: HeatSetting,
   fit: Fit | null,
   { foresight, problem }: Foreseen,
@@ -134,7 +150,7 @@ export function heatingBond(
     on: { elapsed_s: on_s, clock, foresight, fit, setting, workingNow_s: offNow?.working_s ?? null },
     off: null,
     bond_C: clock?.bond_C ?? null,
-    soften_C,
+    ...yields,
     problem,
   };
 }
@@ -142,20 +158,21 @@ export function heatingBond(
 /** A bond whose source is off, or that nothing has warmed. */
 export function coolingBond(
   warmed: Warmed | null,
-  soften_C: number,
+  yields: Yields,
   { foresight, problem }: Foreseen,
-  softFor_s: Readonly<Record<string, number>> | null,
+  byEdge: CutTimes | null,
   solventBelow_C: number,
   now: number,
 ): WarmBond {
-  const cold: WarmBond = { on: null, off: null, bond_C: null, soften_C, problem };
+  const cold: WarmBond = { on: null, off: null, bond_C: null, ...yields, problem };
   if (!warmed || !foresight) return cold;
   const since_s = (Math.max(0, now - Date.parse(warmed.offAt)) / 1000) * warmed.pace;
   const at_s = warmed.seconds + since_s;
   const isOver = at_s >= foresight.times_s.at(-1)!;
   const coolIn_s = isOver ? 0 : untilBelow_s(foresight, solventBelow_C, at_s);
   const isEarly = foresight.ready.late === null;
-  const off = { since_s, isEarly, working_s: foresight.working_s, softFor_s, coolIn_s };
+  const drags_s = likelyBelow_s(foresight, yields.drag.likely, warmed.seconds);
+  const off = { since_s, isEarly, working_s: foresight.working_s, drags_s, byEdge, coolIn_s };
   return { ...cold, off, bond_C: isOver ? null : reachAt(foresight, 'bond', at_s) };
 }
 

@@ -26,6 +26,7 @@ export type TroubleKind =
   | 'screw-stripped'
   | 'will-not-lift'
   | 'grabbed-again'
+  | 'drags'
   | 'cup-slips'
   | 'cut-too-deep'
   | 'clip-broken'
@@ -42,6 +43,7 @@ export const TROUBLE_KINDS: readonly TroubleKind[] = [
   'screw-stripped',
   'will-not-lift',
   'grabbed-again',
+  'drags',
   'cup-slips',
   'cut-too-deep',
   'clip-broken',
@@ -100,8 +102,10 @@ export interface EventData extends IntakeEventData, OpeningEventData, PartEventD
     readonly length_mm?: number;
     /** the edge of a bond where it happened */
     readonly segment?: string;
-    /** what the bond is thought to have had when it would not lift */
+    /** what the bond is thought to have had when it would not lift, or dragged */
     readonly bond_C?: number;
+    /** what is tried next on a bond that will not lift; heat where it is left out */
+    readonly next?: 'heat' | 'solvent';
   };
   readonly found: { readonly joint: string; readonly point: string };
   readonly decision: {
@@ -180,6 +184,7 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
     length_mm: Joi.number().greater(0).max(200),
     segment: id,
     bond_C: Joi.number().min(-100).max(2000),
+    next: Joi.string().valid('heat', 'solvent'),
   }),
   found: Joi.object({ joint: id.required(), point: id.required() }),
   decision: Joi.object({

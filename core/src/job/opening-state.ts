@@ -40,6 +40,8 @@ export interface Warmed {
   readonly offAt: string;
   /** a stand-in's clock, how many times faster */
   readonly pace: number;
+  /** the source only stood in for one */
+  readonly simulated?: true;
   /** the hottest that it was read or said to be, °C */
   readonly reached_C?: number;
 }

@@ -55,12 +55,13 @@ describe('heating', () => {
     const map = shearwater11();
     const bench = new TestBench(map, [{ replace: 'display' }]).until('heat:front-bond');
     const bond = bondOf(map, 'front-bond');
-    expect(zonesOf(bond)).toEqual(['lower', 'upper']);
+    expect(zonesOf(map, bond, undefined)).toEqual(['lower', 'upper']);
+    expect(zonesOf(map, bond, 'all-round')).toEqual([]);
     const warm = (zone: string) =>
       bench
         .send('heat-on', { joint: 'front-bond', setting: usualSetting('air'), heat_s: 120, zone })
         .send('heat-off', { joint: 'front-bond', seconds: 120 });
-    const next = () => zoneToWarm(map, bench.state.opening, bond);
+    const next = () => zoneToWarm(map, bench.state.opening, bond, undefined);
     expect(next()).toBe('lower');
     // where the cut does not begin is not what the plan waits for
     warm('upper');
@@ -98,7 +99,7 @@ describe('heating', () => {
       for (const segment of bondOf(map, 'front-bond').segments!) delete (segment as { depth?: number }).depth;
     });
     const bench = new TestBench(map, [{ replace: 'display' }]).until('heat:front-bond');
-    const next = () => zoneToWarm(map, bench.state.opening, bondOf(map, 'front-bond'));
+    const next = () => zoneToWarm(map, bench.state.opening, bondOf(map, 'front-bond'), undefined);
     const warmNext = () =>
       bench
         .send('heat-on', { joint: 'front-bond', setting: usualSetting('air'), heat_s: 120, zone: next()! })

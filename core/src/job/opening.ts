@@ -7,7 +7,7 @@ import type { BenchEvent } from './events.ts';
 import { grown, withKey } from './grown.ts';
 import { withMark } from './mark.ts';
 import type { OpeningEventData } from './opening-events.ts';
-import { type Heating, lastWarmed, type Opening, pastOf, type Warmed } from './opening-state.ts';
+import { type Heating, lastWarmed, type Opening, pastOf, type Warmed, type Zone } from './opening-state.ts';
 import type { JobState, Outcome } from './state.ts';
 import { releasedBy, releaseProblem } from './steps.ts';
 import { ONLY_BENCH } from './surroundings.ts';
@@ -74,8 +74,10 @@ function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['h
   }
   if (isReleased(mechanism, state, bond.id))
     return { problem: 'This bond is released already; nothing is to be heated.' };
-  const zones = zonesOf(bond);
-  if (data.zone !== undefined && !zones.includes(data.zone)) {
+  // a bond that was begun in another way of warming goes on in its zones
+  const ways = [state.policy.warm, undefined];
+  const isZone = (zone: Zone) => ways.some((warm) => zonesOf(mechanism.map, bond, warm).includes(zone));
+  if (data.zone !== undefined && !isZone(data.zone)) {
     return { problem: `This bond has no zone “${data.zone}”.` };
   }
   const soft = [...opening.placeholders].find(([, { material, count }]) => count > 0 && material === 'plastic');
@@ -127,6 +129,7 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
     offAt: at,
     past: heating.past,
     pace: heating.pace ?? 1,
+    ...(heating.simulated ? { simulated: true } : {}),
   };
   const together = mechanism.map.joints.flatMap((each) =>
     each.type === 'bond' && (each.id === bond.id || (bond.heatGroup !== undefined && each.heatGroup === bond.heatGroup))

@@ -12,8 +12,12 @@ export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trou
   const recorded = { ...state, troubles: grown(state.troubles, trouble) };
   const { data } = trouble;
   switch (data.kind) {
-    case 'will-not-lift':
-      return { state: withStep(mechanism, harder(mechanism, recorded, data), 'heat', data.joint) };
+    case 'will-not-lift': {
+      const step = data.next === 'solvent' ? 'soak' : 'heat';
+      return { state: withStep(mechanism, harder(mechanism, recorded, data), step, data.joint) };
+    }
+    case 'drags':
+      return drags(mechanism, recorded, data);
     case 'grabbed-again':
       return { state: withStep(mechanism, recorded, 'heat', data.joint) };
     case 'cup-slips':
@@ -81,6 +85,16 @@ function harder(mechanism: Mechanism, state: JobState, { joint, bond_C }: EventD
   // the last word of several counts
   const others = state.corrections.filter(({ path }) => path !== correction.path);
   return { ...state, corrections: [...others, correction], opening: { ...state.opening, softens } };
+}
+
+/** More heat, never more force; a bond that is not heated gets solvent. */
+function drags(mechanism: Mechanism, state: JobState, { joint, segment }: EventData['trouble']): Outcome {
+  const bond = mechanism.map.joints.find((each) => each.id === joint);
+  if (bond?.type !== 'bond') return { problem: 'joint: Name the bond that drags.' };
+  if (segment !== undefined && !bond.segments?.some(({ id }) => id === segment)) {
+    return { problem: `segment: “${segment}” is no edge of this bond.` };
+  }
+  return { state: withStep(mechanism, state, bond.heat ? 'heat' : 'soak', bond.id) };
 }
 
 /** Where a bond softens as far as is known: the map's figure, and what refusals to lift have taught since. */

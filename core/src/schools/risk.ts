@@ -1,10 +1,12 @@
-import { isWarmSource } from '../sources/index.ts';
+import { isWarmSource, sourceNamed, WARM_SOURCES } from '../sources/index.ts';
 import { packOf } from '../battery/index.ts';
+import { warmingsOf } from '../cut/index.ts';
 import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.ts';
 import { foreseeBond, type Foresight, kindFor, nearestLimit, settingFor } from '../heat/index.ts';
 import { opTitle } from '../words/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Limits } from '../limits/index.ts';
+import type { Policy } from '../policy/index.ts';
 import type { Plan } from '../plan/index.ts';
 import { cutsNearCell } from '../prepare/index.ts';
 import { minutes } from './words.ts';
@@ -30,6 +32,8 @@ export function riskOf({ map, key, value, plan, limits, charge }: Option): strin
       return chargeRisk(map, value, plan, limits, charge);
     case 'heat':
       return heatRisk(map, value, plan);
+    case 'warm':
+      return warmRisk(map, value, plan, limits);
     case 'order':
       return `${count(plan.toolChanges, 'tool change')}, ${count(plan.flips, 'turn of the device', 'turns of the device')}`;
     case 'sealLaid':
@@ -125,6 +129,21 @@ function heatRisk(map: DeviceMap, value: string, plan: Plan): string {
   const limit = limitWords(foreseen);
   const uneven = value === 'air' ? ', one half at a time' : value === 'pack' ? ', cooling as it works' : '';
   return `${minutes(heats.reduce((sum, op) => sum + (op.wait_s ?? 0), 0))} at ${hottest} °C${uneven}${limit}`;
+}
+
+/** How often the bonds of this plan are warmed for their cut, and what is cut without heat of its own. */
+function warmRisk(map: DeviceMap, value: string, plan: Plan, { cutSpeed_mm_s: speed_mm_s }: Limits): string {
+  const heated = new Map(plan.strip.flatMap((op) => (op.name === 'heat' ? [[op.joint, op.tool] as const] : [])));
+  const often = bondsCut(map, plan).flatMap((bond) => {
+    const source = WARM_SOURCES.find((each) => sourceNamed(each).name === heated.get(bond.id));
+    const warmings = source && warmingsOf(map, bond, source, { speed_mm_s, warm: value as Policy['warm'] });
+    return warmings ? [warmings] : [];
+  });
+  if (often.length === 0) return '';
+  const most = count(Math.max(...often), 'warming');
+  return value === 'start-edge'
+    ? `${most}, the other edges pulled open without heat of their own: slow, never by force`
+    : most;
 }
 
 interface Foreseen {

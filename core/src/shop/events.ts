@@ -41,6 +41,13 @@ export interface ShopEventData {
     readonly joint: string;
     readonly simulated?: boolean;
   };
+  /** an open seam dragged at this temperature: what a pick has felt of this bond on this device */
+  readonly drag: {
+    readonly map: string;
+    readonly joint: string;
+    readonly temp_C: number;
+    readonly simulated?: boolean;
+  };
 }
 
 export type ShopEventType = keyof ShopEventData;
@@ -100,6 +107,12 @@ export const SHOP_EVENT_DATA: { readonly [Type in ShopEventType]: Joi.ObjectSche
     residual_C: Joi.number().min(0).max(1000).required(),
     map: id.required(),
     joint: id.required(),
+    simulated: Joi.boolean(),
+  }),
+  drag: Joi.object({
+    map: id.required(),
+    joint: id.required(),
+    temp_C: Joi.number().min(-50).max(300).required(),
     simulated: Joi.boolean(),
   }),
 };

@@ -1,6 +1,6 @@
 import type { HeatSetting, Material } from '../heat/index.ts';
 import type { Policy } from '../policy/index.ts';
-import { SHOP_EVENT_DATA, type ShopEvent, type StockItem } from './events.ts';
+import { SHOP_EVENT_DATA, type ShopEvent, type ShopEventData, type StockItem } from './events.ts';
 import { DEFAULT_LIMITS, type Limits } from '../limits/index.ts';
 import { hasLead, personProblem, type Role, roleOf } from './people.ts';
 
@@ -33,6 +33,8 @@ export interface Shop {
   readonly materials: ReadonlyMap<string, Material>;
   /** heat sources measured here, the newest last */
   readonly sources: readonly MeasuredSource[];
+  /** where bonds have dragged under a pick here, the newest last */
+  readonly drags: readonly FeltDrag[];
   readonly revision: number;
 }
 
@@ -47,6 +49,19 @@ export interface MeasuredSource {
   readonly at: string;
 }
 
+/** Where a bond was felt to drag. */
+export type FeltDrag = ShopEventData['drag'] & { /** ISO 8601 */ readonly at: string };
+
+/** So many of the last are asked: an adhesive of another batch cuts otherwise (guess). */
+const LAST_DRAGS = 20;
+
+/** Where one bond was felt to drag, °C; by stand-ins only where nothing else was felt. */
+export function feltAt(drags: readonly FeltDrag[], map: string, joint: string): number[] {
+  const here = drags.filter((each) => each.map === map && each.joint === joint);
+  const real = here.filter(({ simulated }) => !simulated);
+  return (real.length > 0 ? real : here).slice(-LAST_DRAGS).map(({ temp_C }) => temp_C);
+}
+
 export const NEW_SHOP: Shop = {
   tools: new Set(),
   shelves: new Map(),
@@ -56,6 +71,7 @@ export const NEW_SHOP: Shop = {
   zone: 'UTC',
   materials: new Map(),
   sources: [],
+  drags: [],
   revision: 0,
 };
 
@@ -128,6 +144,8 @@ function taken(shop: Shop, event: ShopEvent): ShopOutcome {
       return { shop: { ...shop, materials: new Map(shop.materials).set(event.data.id, event.data) } };
     case 'source':
       return { shop: { ...shop, sources: [...shop.sources, { ...event.data, at: event.at }] } };
+    case 'drag':
+      return { shop: { ...shop, drags: [...shop.drags, { ...event.data, at: event.at }] } };
   }
 }
 

@@ -7,6 +7,8 @@ export {
   type StockUnit,
 } from './events.ts';
 export {
+  type FeltDrag,
+  feltAt,
   foldShop,
   type MeasuredSource,
   NEW_SHOP,

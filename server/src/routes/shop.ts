@@ -21,7 +21,7 @@ export function shopRoutes({ shop: log, jobs, network, standIns, now }: ShopRout
   const routes = new Hono();
 
   routes.get('/', (context) => {
-    const { tools, people, limits, schools, zone, materials, sources, revision } = log.shop;
+    const { tools, people, limits, schools, zone, materials, sources, drags, revision } = log.shop;
     return answer(context, 'GET /shop', {
       tools: [...tools],
       stock: stockLevels(log.shop, jobs.used()),
@@ -31,6 +31,7 @@ export function shopRoutes({ shop: log, jobs, network, standIns, now }: ShopRout
       zone,
       materials: materialsWith(materials.values()),
       sources,
+      drags,
       today: todayIn(zone, new Date(now())),
       benches: jobs.benches.all(),
       revision,

@@ -47,6 +47,7 @@ export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send
         open={panel === 'trouble'}
         onClose={close}
         bond_C={bond_C}
+        solventBelow_C={state.limits.solventBelow_C}
         onTrouble={(trouble) => send('trouble', trouble)}
         onStop={() => onPanel('stop')}
       />

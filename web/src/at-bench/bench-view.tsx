@@ -81,7 +81,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const joint = map.joints.find((each) => each.id === shownOp?.joint);
   const tray = joint?.type === 'clip' && joint.eject ? joint.holds[0] : undefined;
   const { hand, atHand } = useHand({ bench, map, state, op, side, now });
-  const { label, step, endWait, test, layOne, heatAgain } = usePresses({
+  const { label, step, endWait, test, layOne, heatAgain, drags } = usePresses({
     job: { bench, mechanism, state },
     atHand,
     now,
@@ -146,8 +146,9 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           Enter: () => look > 0 && shownOp && upTo(shownOp),
           u: () => void bench.undo(),
           l: layOne,
-          w: endWait,
+          ...(endWait ? { w: endWait } : {}),
           ...(heatAgain ? { h: heatAgain } : {}),
+          ...(drags ? { d: drags } : {}),
           '2': () => test('fails'),
           '3': () => test('not-tried'),
           f: () => setFlippedFor(flipped ? null : (op?.id ?? '')),
@@ -223,6 +224,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               busy={busy}
               hand={look === 0 ? hand : null}
               onHeatAgain={look === 0 ? heatAgain : null}
+              onDrags={look === 0 ? drags : null}
+              onEndWait={look === 0 ? endWait : null}
               onStep={step}
             />
           ) : (

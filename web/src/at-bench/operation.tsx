@@ -27,6 +27,10 @@ interface OperationProps {
   readonly hand: Hand | null;
   /** one more warming of the bond that is cut; null where there is none to start */
   readonly onHeatAgain: (() => void) | null;
+  /** the seam drags: where is recorded, and it is warmed next; null where nothing is cut */
+  readonly onDrags: (() => void) | null;
+  /** what is waited for is ended before its time; null where nothing is */
+  readonly onEndWait: (() => void) | null;
   onStep(): void;
 }
 
@@ -52,6 +56,8 @@ export function Operation({
   busy,
   hand,
   onHeatAgain,
+  onDrags,
+  onEndWait,
   onStep,
 }: OperationProps) {
   const { map } = mechanism;
@@ -102,9 +108,23 @@ export function Operation({
             {label}
           </Button>
         )}
-        {onHeatAgain && (
-          <Button keyName="H" onClick={onHeatAgain}>
-            Heat again
+        {(onHeatAgain ?? onDrags) && (
+          <div className="grid grid-cols-2 gap-2">
+            {onHeatAgain && (
+              <Button keyName="H" onClick={onHeatAgain}>
+                Heat again
+              </Button>
+            )}
+            {onDrags && (
+              <Button keyName="D" onClick={onDrags}>
+                It drags
+              </Button>
+            )}
+          </div>
+        )}
+        {onEndWait && (
+          <Button keyName="W" onClick={onEndWait}>
+            {op.name === 'heat' || op.kind === 'release' ? 'Source off now, cut it as it is' : 'End the wait now'}
           </Button>
         )}
         {hand?.body}

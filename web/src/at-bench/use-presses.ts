@@ -35,7 +35,7 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
         return sound('refused');
       case 'say': {
         for (const said of does.events) if (!(await bench.say(said))) return;
-        if (does.source) tell.mutate({ type: 'source', data: does.source });
+        if (does.teaches) tell.mutate(does.teaches);
         if (does.events.some(({ type }) => type === 'finish')) return navigate(`/jobs/${state.job.id}/record`);
       }
     }
@@ -49,9 +49,6 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
     if (!pressed.isAllowed) return sound('refused');
     void act(pressed.does);
   };
-  const endWait = () => {
-    if (press.endsWait) void act(press.endsWait);
-  };
   const test = (result: EventData['test']['result']) => {
     const answer = op && testAnswer(state, op, result);
     if (answer) void bench.say(answer);
@@ -60,7 +57,16 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
     const screw = nextScrew(mechanism, state, op);
     if (screw) void bench.say(screw);
   };
-  const again = press.heatAgain;
-  const heatAgain = again && !isBusy ? () => void act(again) : null;
-  return { label: press.label, step, endWait, test, layOne, heatAgain };
+  const unlessBusy = (does: Does | null | undefined) => (does && !isBusy ? () => void act(does) : null);
+  const { label } = press;
+
+  return {
+    label,
+    step,
+    test,
+    layOne,
+    endWait: unlessBusy(press.endsWait),
+    heatAgain: unlessBusy(press.heatAgain),
+    drags: unlessBusy(press.drags),
+  };
 }

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { foresee, RECIPES, settingOfRecipe, stackOfBond, usualSetting } from '@nibrel/core/heat';
 import { describe, expect, it } from 'vitest';
-import { wordsFor } from './chart-words.ts';
+import { wordsFor, wrapped } from './chart-words.ts';
 
 const map = JSON.parse(
   readFileSync(new URL('../../../demo/device-maps/shearwater-11.json', import.meta.url), 'utf8'),
@@ -34,6 +34,15 @@ describe('what is written on the curves', () => {
     ]);
     // told by a word and a dash, not by colour alone: limits share one colour
     expect(levels.map(({ colour }) => colour)).toEqual(['care', 'care', 'now']);
+    expect(new Set(levels.map(({ dash }) => dash.join())).size).toBe(3);
+  });
+
+  it('is never cut: a long name goes on in the next line', () => {
+    const ctx = { measureText: (words: string) => ({ width: 8 * words.length }) as TextMetrics };
+    expect(wrapped(ctx, 'Cell face')).toEqual(['Cell face']);
+    const lines = wrapped(ctx, 'Hot air on low from 75 to 100 mm');
+    expect(lines.length).toBeGreaterThan(1);
+    expect(lines.join(' ')).toBe('Hot air on low from 75 to 100 mm');
   });
 
   it('is every moment in its order, now among them while a source is on', () => {

@@ -25,7 +25,12 @@ export function tokens() {
 interface ChartWords {
   readonly colours: Colours;
   /** the hottest first */
-  readonly levels: readonly { readonly temp_C: number; readonly words: string; readonly colour: string }[];
+  readonly levels: readonly {
+    readonly temp_C: number;
+    readonly words: string;
+    readonly colour: string;
+    readonly dash: number[];
+  }[];
   /** the earliest first */
   readonly moments: readonly { readonly at_s: number; readonly words: string; readonly colour: string }[];
   readonly names: readonly {
@@ -47,11 +52,18 @@ export function wordsFor(
   return {
     colours,
     levels: [
-      { temp_C: soften_C, words: `soft from ${temperature(soften_C)}`, colour: colours.now },
-      ...shown.flatMap(({ what, max_C }) =>
+      { temp_C: soften_C, words: `soft from ${temperature(soften_C)}`, colour: colours.now, dash: [1, 4] },
+      ...shown.flatMap(({ what, max_C }, index) =>
         max_C === undefined
           ? []
-          : [{ temp_C: max_C, words: `${what}: at most ${temperature(max_C)}`, colour: colours.care }],
+          : [
+              {
+                temp_C: max_C,
+                words: `${what}: at most ${temperature(max_C)}`,
+                colour: colours.care,
+                dash: dashOf(index),
+              },
+            ],
       ),
     ].toSorted((a, b) => b.temp_C - a.temp_C),
     moments: [
@@ -78,6 +90,16 @@ export function wordsFor(
   };
 }
 
+/** A curve and its limit are told from others by the same dash, the bond's is whole. */
+export function dashOf(index: number): number[] {
+  return DASHES[index % DASHES.length]!;
+}
+
+const DASHES = [[], [9, 4], [2, 3], [14, 4, 2, 4], [5, 2], [2, 6]];
+
+/** Room for the name of a curve beside it, px. */
+export const NAME_PX = 116;
+
 /** Room between the words of two lines, px. */
 export const LINE_PX = 17;
 
@@ -89,9 +111,9 @@ export function drawWords({ ctx, chartArea, scales }: Chart, { colours, levels, 
   ctx.textBaseline = 'middle';
   ctx.font = font;
   let above = -Infinity;
-  for (const { temp_C, words, colour } of levels) {
+  for (const { temp_C, words, colour, dash } of levels) {
     const at = y.getPixelForValue(temp_C);
-    ctx.setLineDash([9, 4]);
+    ctx.setLineDash(dash);
     stroke(ctx, colour, left, at, right, at);
     ctx.textAlign = 'right';
     write(ctx, colours, colour, font, words, right - 8, at - above < LINE_PX + 8 ? at + 10 : at - 9);
@@ -120,14 +142,22 @@ export function drawWords({ ctx, chartArea, scales }: Chart, { colours, levels, 
     .map((each) => ({ ...each, at: y.getPixelForValue(valueAt(each.times, each.temps, x.max)) }))
     .toSorted((a, b) => a.at - b.at);
   for (const { words, colour, bold, at } of placed) {
-    before = Math.max(at, before + LINE_PX);
-    write(ctx, colours, colour, bold ? `bold ${font}` : font, cut(words, 18), right + 8, before);
+    ctx.font = bold ? `bold ${font}` : font;
+    for (const [row, line] of wrapped(ctx, words).entries()) {
+      before = Math.max(at + row * LINE_PX, before + LINE_PX);
+      write(ctx, colours, colour, ctx.font, line, right + 8, before);
+    }
   }
   ctx.restore();
 }
 
-function cut(words: string, most: number): string {
-  return words.length > most ? `${words.slice(0, most - 1)}…` : words;
+/** Nothing of a name is cut: it goes on in the next line. */
+export function wrapped(ctx: Pick<CanvasRenderingContext2D, 'measureText'>, words: string): string[] {
+  return words.split(' ').reduce<string[]>((lines, word) => {
+    const longer = lines.length > 0 ? `${lines.at(-1)} ${word}` : word;
+    const fits = lines.length > 0 && ctx.measureText(longer).width <= NAME_PX;
+    return fits ? [...lines.slice(0, -1), longer] : [...lines, word];
+  }, []);
 }
 
 function stroke(ctx: CanvasRenderingContext2D, colour: string, x1: number, y1: number, x2: number, y2: number) {

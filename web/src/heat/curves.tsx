@@ -13,7 +13,7 @@ import {
 import { useLayoutEffect, useRef, useState } from 'react';
 import { Scatter } from 'react-chartjs-2';
 import { countdown } from '../app/format.ts';
-import { type Colours, drawWords, LINE_PX, tokens, wordsFor } from './chart-words.ts';
+import { type Colours, dashOf, drawWords, LINE_PX, NAME_PX, tokens, wordsFor } from './chart-words.ts';
 import type { CurvesProps } from './curves-props.ts';
 import { useSettings } from '../app/settings.ts';
 import { temperature } from '../app/units.ts';
@@ -63,7 +63,7 @@ function dataOf(
   colours: Colours,
 ): ChartData<'scatter', Point[]> {
   const line = { showLine: true, pointRadius: 0, pointHitRadius: 0, order: 3 };
-  const bands = shown.flatMap((band) => {
+  const bands = shown.flatMap((band, index) => {
     const isBond = band.id === 'bond';
     const colour = isBond ? colours.now : colours.done;
     const wash = isBond ? colours.wash : colours.doneWash;
@@ -93,7 +93,7 @@ function dataOf(
         borderColor: colour,
         order: 1,
         borderWidth: isBond ? 3 : 2,
-        borderDash: isBond ? [] : [7, 4],
+        borderDash: dashOf(index),
       },
     ];
   });
@@ -131,7 +131,7 @@ function optionsOf(
     animation: false,
     maintainAspectRatio: false,
     events: [],
-    layout: { padding: { right: 128, top: 18 + 2 * LINE_PX } },
+    layout: { padding: { right: NAME_PX + 14, top: 18 + 2 * LINE_PX } },
     scales: {
       x: {
         type: 'linear',

@@ -1,6 +1,6 @@
 import { cutOfBond } from '@nibrel/core/cut';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { type DeviceWarming, segmentsOf, type Touch, type Warming } from '@nibrel/core/heat';
+import { type DeviceWarming, dragsBelow, segmentsOf, type Touch, type Warming } from '@nibrel/core/heat';
 import { plural } from '@nibrel/core/words';
 import { useEffect, useState } from 'react';
 import { countdown, spaced } from '../app/format.ts';
@@ -29,10 +29,10 @@ const FRAME_MS = 60;
 /** The whole device as it warms, in a worker, and how far one can cut before each edge is too stiff. */
 export function FieldPanel({ map, bond, warming, touch, working_s, speed_mm_s }: FieldPanelProps) {
   const rested = useRested(warming, touch);
-  const { field, problem, share } = useField(
-    deviceWarming(map, bond, rested.warming, rested.touch),
-    rested.warming.soften_C,
-  );
+  const { field, problem, share } = useField(deviceWarming(map, bond, rested.warming, rested.touch), {
+    soften_C: rested.warming.soften_C,
+    drag_C: dragsBelow(bond, rested.warming.soften_C).likely,
+  });
   if (problem) return <p className="text-body text-now">{problem}</p>;
   if (!field) {
     return (
@@ -155,17 +155,21 @@ interface CutTimesProps {
 
 /** Each edge in its turn: how deep, how long it takes, how long it is soft, and where to pause for heat. */
 function CutTimes({ map, bond, field, working_s, speed_mm_s, heat_s }: CutTimesProps) {
-  const longest = Math.max(0, ...Object.values(field.softFor_s));
-  const workingTime_s = working_s || longest;
+  const { softFor_s, dragFor_s } = field;
+  const longest = (byEdge: Readonly<Record<string, number>>) => Math.max(0, ...Object.values(byEdge));
+  const workingTime_s = working_s || longest(softFor_s);
+  const dragTime_s = Math.max(workingTime_s, longest(dragFor_s));
   const heat =
-    workingTime_s > 0 ? { workingTime_s, reheat_s: Math.round(heat_s / 2), softFor_s: field.softFor_s } : undefined;
+    workingTime_s > 0
+      ? { workingTime_s, dragTime_s, reheat_s: Math.round(heat_s / 2), softFor_s, dragFor_s }
+      : undefined;
   const cut = cutOfBond(map, bond, { speed_mm_s, ...(heat ? { heat } : {}) });
   if (!cut) return <p className="mt-2 text-body text-quiet">The map says of no edge how deep it is cut.</p>;
   return (
     <>
       <p className="mt-2 text-body">
         {heat
-          ? `Cut with ${cut.reheats === 0 ? 'no pause for heat' : `${plural(cut.reheats, 'pause')} for heat`}, ${countdown(cut.seconds)} in all`
+          ? `${plural(cut.warmings, 'warming')} for the whole cut, ${countdown(cut.seconds)} in all`
           : 'No edge is soft when the source goes.'}
       </p>
       <ol className="mt-1 text-body">

@@ -1,4 +1,6 @@
-import type { DeviceWarming, Fit, Foresight, Reading, Warming } from '@nibrel/core/heat';
+import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import type { DeviceWarming, Fit, Foresight, HeatSetting, Reading, Warming, Yielding } from '@nibrel/core/heat';
+import type { SourceVerdict } from '@nibrel/core/in-hand';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useState } from 'react';
@@ -24,6 +26,26 @@ export function useForesight(warming: Warming | null): { foresight: Foresight | 
     : { foresight: null, problem: query.data.problem };
 }
 
+/** What each of several sources would do to a bond; null until that is foreseen. */
+export function useVerdicts(
+  map: DeviceMap,
+  bond: BondJoint | null,
+  soften_C: number,
+  settings: readonly HeatSetting[],
+): readonly SourceVerdict[] | null {
+  const query = useQuery({
+    queryKey: ['verdicts', mapKey(map), bond?.id, soften_C, settings],
+    enabled: bond !== null,
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      heatThread.run(
+        async (compute): Promise<readonly SourceVerdict[]> => await compute.verdicts(map, bond!, soften_C, settings),
+        signal,
+      ),
+  });
+  return query.data ?? null;
+}
+
 /** What the readings so far teach of the source. */
 export function useFit(warming: Warming | null, readings: readonly Reading[]): Fit | null {
   const query = useQuery({
@@ -42,19 +64,19 @@ export function useFit(warming: Warming | null, readings: readonly Reading[]): F
 /** The whole device as it warms and cools, once it has been asked for; how far it has come meanwhile. */
 export function useField(
   warming: DeviceWarming | null,
-  soften_C: number,
+  yields: Yielding,
 ): { field: Field | null; problem: string | null; share: number } {
   const [share, setShare] = useState(0);
   // the map and its bond are named, not written out: a key is compared at every render
   const { map, bond, ...rest } = warming ?? {};
   const query = useQuery({
-    queryKey: ['field', map && mapKey(map), bond?.id, rest, soften_C],
+    queryKey: ['field', map && mapKey(map), bond?.id, rest, yields],
     enabled: warming !== null,
     staleTime: Infinity,
     gcTime: 60_000,
     queryFn: async (): Promise<Computed<Field>> => {
       setShare(0);
-      return await computeLater().field(warming!, soften_C, proxy(setShare));
+      return await computeLater().field(warming!, yields, proxy(setShare));
     },
   });
   if (!warming || !query.data) return { field: null, problem: null, share };

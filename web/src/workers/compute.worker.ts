@@ -1,7 +1,9 @@
-import { type Ahead, aheadOf, type PlansMade } from '@nibrel/core/in-hand';
+import { type Ahead, aheadOf, type PlansMade, type SourceVerdict, verdictOn } from '@nibrel/core/in-hand';
 import { type BenchEvent, foldJob, type Job, type JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import {
+  type CutTimes,
+  cutTimesOf,
   type DeviceWarming,
   fieldOfDevice,
   type Fit,
@@ -9,9 +11,10 @@ import {
   foresee,
   type Foresight,
   heatField,
+  type HeatSetting,
   type Reading,
-  softnessOf,
   type Warming,
+  type Yielding,
 } from '@nibrel/core/heat';
 import { mechanismOf } from '@nibrel/core/holds';
 import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
@@ -37,13 +40,12 @@ function computed<T>(compute: () => T): Computed<T> {
   }
 }
 
-/** A device in plan over time, and how long each edge of the bond stays soft afterwards. */
-export interface Field {
+/** A device in plan over time, and how long each edge of the bond can be cut afterwards. */
+export interface Field extends CutTimes {
   readonly columns: number;
   readonly rows: number;
   readonly times_s: readonly number[];
   readonly frames: readonly Float32Array[];
-  readonly softFor_s: Readonly<Record<string, number>>;
 }
 
 interface SchoolRequest {
@@ -110,16 +112,20 @@ const compute = {
 
   foresee: (warming: Warming): Computed<Foresight> => computed(() => foresee(warming)),
 
+  /** what each source does to a bond, in their order */
+  verdicts: (map: DeviceMap, bond: BondJoint, soften_C: number, settings: readonly HeatSetting[]): SourceVerdict[] =>
+    settings.map((setting) => verdictOn(map, bond, soften_C, setting)),
+
   fit: (warming: Warming, readings: readonly Reading[]): Computed<Fit | null> =>
     computed(() => fitTransfer(warming, readings)),
 
-  field: (warming: DeviceWarming, soften_C: number, onProgress: (share: number) => void): Computed<Field> =>
+  field: (warming: DeviceWarming, yields: Yielding, onProgress: (share: number) => void): Computed<Field> =>
     computed(() => {
       const request = fieldOfDevice(warming);
       const result = heatField(request, onProgress);
       const { columns, rows } = request;
-      const softFor_s = softnessOf(warming, soften_C, request, result);
-      return { columns, rows, times_s: result.times_s, frames: result.frames, softFor_s };
+      const times = cutTimesOf(warming, yields, request, result);
+      return { columns, rows, times_s: result.times_s, frames: result.frames, ...times };
     }),
 
   whileOpen: (

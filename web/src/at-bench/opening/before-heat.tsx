@@ -1,6 +1,6 @@
 import { type WarmSource as Source, sourceNamed } from '@nibrel/core/sources';
 import { type HeatSetting } from '@nibrel/core/heat';
-import { capital } from '@nibrel/core/words';
+import { capital, plural } from '@nibrel/core/words';
 import type { AdviceWords } from '../../heat/advice.ts';
 import { SOURCE_OPTIONS } from '../../heat/source-options.ts';
 import { Choice } from '../../ui/choice.tsx';
@@ -24,6 +24,13 @@ export function Unforeseen({ problem }: { readonly problem: string }) {
   return <p className="text-lead font-bold text-now">Nothing can be foreseen here. {problem}</p>;
 }
 
+/** A source that will not do for this bond, and why. */
+export interface Other {
+  readonly kind: Source;
+  readonly isChosen: boolean;
+  readonly why: string;
+}
+
 interface BeforeHeatProps {
   readonly setting: HeatSetting;
   readonly origin: string;
@@ -31,11 +38,26 @@ interface BeforeHeatProps {
   readonly face: string;
   readonly standIns: boolean;
   readonly pace: Pace;
+  /** sources that will not do here */
+  readonly others: readonly Other[];
+  /** for the whole cut, this one counted; null where that is not foreseen */
+  readonly warmings: number | null;
   onKind(kind: Source): void;
   onPace(pace: Pace): void;
 }
 
-export function BeforeHeat({ setting, origin, distance_mm, face, standIns, pace, onKind, onPace }: BeforeHeatProps) {
+export function BeforeHeat({
+  setting,
+  origin,
+  distance_mm,
+  face,
+  standIns,
+  pace,
+  others,
+  warmings,
+  onKind,
+  onPace,
+}: BeforeHeatProps) {
   return (
     <div className="flex flex-col gap-3">
       <Choice label="Heat source" value={setting.kind} options={SOURCE_OPTIONS} onChange={onKind} />
@@ -43,6 +65,18 @@ export function BeforeHeat({ setting, origin, distance_mm, face, standIns, pace,
         {capital(sourceNamed(setting.kind).name)} at {temperature(setting.temp_C)}
         {distance_mm ? `, from ${distance_mm} mm` : ''}, on the {face}. <span className="text-quiet">{origin}</span>
       </p>
+      {warmings !== null && (
+        <p className="text-body">{plural(warmings, 'warming')} for the whole cut, this one counted.</p>
+      )}
+      {others.length > 0 && (
+        <ul aria-label="What will not do here" className="text-body text-quiet">
+          {others.map(({ kind, isChosen, why }) => (
+            <li key={kind} className={isChosen ? 'font-bold text-now' : ''}>
+              {capital(sourceNamed(kind).name)}: {why}.
+            </li>
+          ))}
+        </ul>
+      )}
       {setting.kind === 'air' && (
         <p className="text-body">Whatever stays in the gap under hot air has to be metal, not plastic.</p>
       )}

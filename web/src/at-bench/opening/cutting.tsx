@@ -1,11 +1,13 @@
 import type { JobState } from '@nibrel/core/job';
 import type { BondCut } from '@nibrel/core/cut';
+import type { Drag } from '@nibrel/core/heat';
 import { edgeInHand } from '@nibrel/core/in-hand';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { type Policy, settled } from '@nibrel/core/policy';
-import { thingName, slideWords } from '@nibrel/core/words';
+import { plural, slideWords, thingName } from '@nibrel/core/words';
 import { Link } from 'react-router';
 import { countdown, spaced } from '../../app/format.ts';
+import { temperature, temperatures } from '../../app/units.ts';
 import type { Side } from '../../drawing/geometry.ts';
 import { Caution } from '../../ui/caution.tsx';
 import { Choice } from '../../ui/choice.tsx';
@@ -24,7 +26,8 @@ interface CuttingWork extends OpeningWork {
 export function useCutting({ bench, map, state, bond, cut, warm, side, again_s }: CuttingWork): Hand | null {
   const inHand = bond && cut && edgeInHand(state, bond, cut, warm);
   if (!cut || !bond || !inHand) return null;
-  const { edge, left_s, isStiff } = inHand;
+  const { edge, isFirstGap, left_s, isStiff } = inHand;
+  const cutter = state.policy.firstGap === 'bench-cutter';
   const done = state.opening.cut.get(bond.id) ?? NONE;
   return {
     title: `Cut: ${spaced(edge.segment)}`,
@@ -33,7 +36,10 @@ export function useCutting({ bench, map, state, bond, cut, warm, side, again_s }
       <Depth
         map={map}
         next={edge}
+        isFirstGap={isFirstGap}
         left_s={left_s}
+        drag={warm?.drag ?? null}
+        setCutter={cutter && isSetAnew(cut, edge.segment)}
         isEarly={bond.heat === true && (warm?.off?.isEarly ?? false)}
         isStiff={isStiff}
         again_s={again_s}
@@ -63,16 +69,22 @@ const NONE: ReadonlySet<string> = new Set();
 interface DepthProps {
   readonly map: DeviceMap;
   readonly next: BondCut['edges'][number];
+  readonly isFirstGap: boolean;
   readonly left_s: number | null;
+  readonly drag: Drag | null;
+  /** a cutter of fixed depth stands at another depth before this edge */
+  readonly setCutter: boolean;
   readonly isEarly: boolean;
   readonly isStiff: boolean;
   readonly again_s: number | null;
 }
 
 /** How deep at this edge, in the largest figures, and for how long yet. */
-function Depth({ map, next, left_s, isEarly, isStiff, again_s }: DepthProps) {
+function Depth({ map, next, isFirstGap, left_s, drag, setCutter, isEarly, isStiff, again_s }: DepthProps) {
+  const again = `heat again, H${again_s ? `, about ${countdown(again_s)}` : ''}`;
   return (
     <>
+      {setCutter && <p className="text-far leading-tight font-bold">Set the cutter to {next.depth} mm.</p>}
       <div className="grid grid-cols-[auto_minmax(0,1fr)] items-end gap-5">
         <p className="leading-none">
           <span className="text-huge font-bold text-now">{next.depth}</span>
@@ -91,19 +103,31 @@ function Depth({ map, next, left_s, isEarly, isStiff, again_s }: DepthProps) {
         <p role="timer" aria-label="Soft for" className="text-lead">
           {isStiff ? (
             <strong className="text-now">
-              Too stiff by now: heat again, H{again_s ? `, about ${countdown(again_s)}` : ''}.
+              {isFirstGap ? 'Too stiff for the first gap' : 'Stiff by now'}: {again}.
             </strong>
-          ) : left_s === 0 ? (
-            <>No longer soft; the open seam is cut on while it does not drag.</>
           ) : (
             <>
-              Soft for another <strong>{countdown(left_s)}</strong>; this edge takes {countdown(next.seconds)}
+              {isFirstGap ? 'Soft' : 'Goes on'} for another <strong>{countdown(left_s)}</strong>; this edge takes{' '}
+              {countdown(next.seconds)}
+              {!isFirstGap && drag && <span className="text-quiet"> {dragWords(drag)}</span>}
             </>
           )}
         </p>
       )}
     </>
   );
+}
+
+/** Where it is taken to drag, and who says so. */
+function dragWords({ low, likely, high, from }: Drag): string {
+  if (from === 0) return `Below ${temperature(likely)} it drags (guess): D when it does.`;
+  return `Below ${temperature(likely)} it drags here (felt ${plural(from, 'time')}, ${temperatures(low, high)}).`;
+}
+
+/** Does the depth change at this edge, the first one counted? */
+function isSetAnew({ edges }: BondCut, segment: string): boolean {
+  const at = edges.findIndex((each) => each.segment === segment);
+  return edges[at]!.depth !== edges[at - 1]?.depth;
 }
 
 interface EdgesProps {
@@ -133,6 +157,9 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
             key={segment}
             className={`grid grid-cols-[1.6rem_minmax(0,1fr)_4.2rem_3.2rem] border-b border-hair py-0.5 ${segment === next.segment ? 'font-bold text-now' : done.has(segment) ? 'text-done' : ''}`}
           >
+            {state.policy.firstGap === 'bench-cutter' && isSetAnew(cut, segment) && !done.has(segment) && (
+              <strong className="col-span-4">Cutter to {depth} mm, then</strong>
+            )}
             <span>{done.has(segment) ? '✓' : index + 1}</span>
             <span className="truncate">
               {reheatBefore && !done.has(segment) && segment !== next.segment && <strong>heat, then </strong>}
@@ -144,7 +171,10 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
           </li>
         ))}
       </ol>
-      <p className="text-body">{swingWords(map, cut)}</p>
+      <p className="text-body">
+        {bond.heat && `${plural(cut.warmings, 'warming')} for the whole cut. `}
+        {swingWords(map, cut)}
+      </p>
       <Link
         to={`/pick-card/${map.id}/${bond.id}?revision=${state.job.revision}`}
         className="inline-flex min-h-12 items-center self-start text-body underline decoration-hair underline-offset-4"

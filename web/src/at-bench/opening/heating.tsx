@@ -1,10 +1,22 @@
-import { type WarmSource as Source } from '@nibrel/core/sources';
+import { warmedAs } from '@nibrel/core/cut';
+import { softensAt, type Zone } from '@nibrel/core/job';
+import { WARM_SOURCES, type WarmSource as Source } from '@nibrel/core/sources';
 import { type HeatSetting, measuredSource, settingFor } from '@nibrel/core/heat';
-import { alarmOf, bondBasis, nextWarming, sourceFor } from '@nibrel/core/in-hand';
+import {
+  alarmOf,
+  bondBasis,
+  cutForeseen,
+  elapsed_s,
+  nextWarming,
+  sourceFor,
+  type SourceVerdict,
+} from '@nibrel/core/in-hand';
 import { lazy, Suspense, useState } from 'react';
 import { adviceWords, originWords } from '../../heat/advice.ts';
-import { useForesight } from '../../heat/use-heat.ts';
-import { BeforeHeat, Foretold, type Pace, PACES, Unforeseen } from './before-heat.tsx';
+import { useForesight, useVerdicts } from '../../heat/use-heat.ts';
+import { spaced } from '../../app/format.ts';
+import { temperature } from '../../app/units.ts';
+import { BeforeHeat, Foretold, type Other, type Pace, PACES, Unforeseen } from './before-heat.tsx';
 import type { Hand } from './hand.ts';
 import { OnTheDevice, Watching } from './on-the-device.tsx';
 import type { OpeningWork } from './work.ts';
@@ -27,7 +39,7 @@ export function useHeating(work: OpeningWork): Heating {
   const { map, state, op, bond, zone, shop, warm, cut } = work;
   const [chosen, setChosen] = useState<{ readonly op: string; readonly kind: Source } | null>(null);
   const [pace, setPace] = useState<Pace>('real');
-  const kind = chosen && chosen.op === op?.id ? chosen.kind : bond ? sourceFor(state, bond, op) : 'plate';
+  const kind = chosen && chosen.op === op?.id ? chosen.kind : bond ? sourceFor(map, state, bond, op) : 'plate';
   const measured = bond && shop ? measuredSource(shop.sources, kind, { map: map.id, joint: bond.id }) : undefined;
   const setting = bond && shop ? settingFor(bond, kind, measured) : null;
   const planned =
@@ -35,21 +47,50 @@ export function useHeating(work: OpeningWork): Heating {
       ? nextWarming(map, state, op, bond, bondBasis(map, bond, state, shop.materials), setting, warm)
       : null;
   const { foresight, problem } = useForesight(planned);
+  const others = useOthers(work, planned !== null || warm?.on != null, kind);
+  const cutThen =
+    bond && planned && foresight && warm && cutForeseen(map, state, bond, foresight, warm, planned.heat_s);
   const { heating } = state.opening;
   const on = warm?.on;
   const alarm = warm ? alarmOf(warm) : null;
 
+  /** one off, the other on, each only where the one before it was taken */
+  const changeSource = async (next: Source) => {
+    if (!heating || !on || !bond || !shop || work.bench.unsaved) return;
+    const seconds = Math.round(elapsed_s(heating, Date.now()));
+    setChosen({ op: op?.id ?? '', kind: next });
+    if (!(await work.bench.send('heat-off', { joint: heating.joint, seconds }))) return;
+    const setting = settingFor(bond, next, measuredSource(shop.sources, next, { map: map.id, joint: bond.id }));
+    await work.bench.send('heat-on', {
+      joint: heating.joint,
+      setting,
+      heat_s: heating.heat_s,
+      bench: heating.bench,
+      ...(heating.zone === undefined ? {} : { zone: heating.zone }),
+      ...(heating.simulated ? { simulated: true, pace: heating.pace ?? 1 } : {}),
+    });
+  };
+
   const whileOn: Hand | null =
     heating && on
       ? {
-          title: heating.zone === undefined ? 'Heating' : `Heating, ${heating.zone}`,
+          title: heating.zone === undefined ? 'Heating' : `Heating, ${zoneWords(work, heating.zone)}`,
           cautions: ['heat'],
           lead: warm.problem ? (
             <Unforeseen problem={warm.problem} />
           ) : (
             <Watching clock={on.clock} working_s={on.workingNow_s} cut_s={cut?.seconds ?? null} />
           ),
-          body: <OnTheDevice {...work} heating={heating} on={on} soften_C={warm.soften_C} />,
+          body: (
+            <OnTheDevice
+              {...work}
+              heating={heating}
+              on={on}
+              soften_C={warm.soften_C}
+              ruledOut={new Set(others.map((each) => each.kind))}
+              onSource={(next) => void changeSource(next)}
+            />
+          ),
           picture: on.foresight && (
             <Suspense>
               <Curves
@@ -69,7 +110,7 @@ export function useHeating(work: OpeningWork): Heating {
         }
       : null;
   const before: Hand = {
-    ...(zone === undefined ? {} : { title: `Heat it, ${zone}` }),
+    ...(zone === undefined ? {} : { title: `Heat it, ${zoneWords(work, zone)}` }),
     cautions: ['heat'],
     lead: problem ? (
       <Unforeseen problem={problem} />
@@ -84,6 +125,8 @@ export function useHeating(work: OpeningWork): Heating {
         face={bond?.heatFace ?? bond?.face ?? 'front'}
         standIns={shop?.standIns ?? false}
         pace={pace}
+        others={others}
+        warmings={cutThen?.warmings ?? null}
         onKind={(next) => setChosen({ op: op?.id ?? '', kind: next })}
         onPace={setPace}
       />
@@ -106,6 +149,39 @@ export function useHeating(work: OpeningWork): Heating {
     ...(shop?.standIns && pace !== 'real' ? { standIn: { simulated: true, pace: PACES[pace] } } : {}),
     again_s: foresight?.ready.late ?? null,
   };
+}
+
+/** A zone by its edges, where it is no zone of the map with a name of its own. */
+function zoneWords({ map, state, bond }: OpeningWork, zone: Zone): string {
+  const { segments = [] } = bond ? warmedAs(map, bond, state.policy.warm) : {};
+  const edges = segments.filter((each) => each.zone === zone).map(({ id }) => spaced(id));
+  const isMapped = bond?.segments?.some((each) => each.zone === zone) ?? false;
+  return isMapped || edges.length === 0 ? String(zone) : `${zone}: ${edges.join(', ')}`;
+}
+
+/** The other sources, and why they are not the one that is proposed. */
+function useOthers({ map, state, bond, shop }: OpeningWork, isWanted: boolean, kind: Source): Other[] {
+  const settings =
+    isWanted && bond && shop
+      ? WARM_SOURCES.map((each) =>
+          settingFor(bond, each, measuredSource(shop.sources, each, { map: map.id, joint: bond.id })),
+        )
+      : [];
+  const soften_C = bond ? softensAt(state, bond) : 0;
+  const verdicts = useVerdicts(map, settings.length > 0 ? bond : null, soften_C, settings);
+  return settings.flatMap(({ kind: each, temp_C }, index): Other[] => {
+    const verdict = verdicts?.[index];
+    if (!verdict || verdict.kind === 'works') return [];
+    return [{ kind: each, isChosen: each === kind, why: whyNot(verdict, temp_C, soften_C) }];
+  });
+}
+
+function whyNot(verdict: SourceVerdict, temp_C: number, soften_C: number): string {
+  return verdict.kind === 'limit'
+    ? `${verdict.what} comes to ${temperature(verdict.max_C)} before the bond is soft`
+    : temp_C > soften_C
+      ? `does not get it soft, ${temperature(soften_C)}, in the time that anybody warms`
+      : `at ${temperature(temp_C)} it never softens what softens at ${temperature(soften_C)}`;
 }
 
 /** Until it is there: as high as what comes. */

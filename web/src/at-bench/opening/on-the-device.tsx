@@ -1,7 +1,9 @@
 import { LIMIT_NEAR_S, type WarmBond } from '@nibrel/core/in-hand';
 import type { Heating } from '@nibrel/core/job';
 import type { Reading } from '@nibrel/core/heat';
+import { sourceNamed, WARM_SOURCES, type WarmSource } from '@nibrel/core/sources';
 import { countdown } from '../../app/format.ts';
+import { Button } from '../../ui/button.tsx';
 import { Caution } from '../../ui/caution.tsx';
 import { Thermometer } from './thermometer.tsx';
 import type { OpeningWork } from './work.ts';
@@ -11,9 +13,13 @@ interface OnTheDeviceProps extends OpeningWork {
   readonly heating: Heating;
   readonly on: NonNullable<WarmBond['on']>;
   readonly soften_C: number;
+  /** sources that will not do here */
+  readonly ruledOut: ReadonlySet<WarmSource>;
+  /** this source comes off, and another one goes on in its place */
+  onSource(kind: WarmSource): void;
 }
 
-export function OnTheDevice({ bench, map, shop, heating, on, soften_C }: OnTheDeviceProps) {
+export function OnTheDevice({ bench, map, shop, heating, on, soften_C, ruledOut, onSource }: OnTheDeviceProps) {
   const { elapsed_s, clock, fit } = on;
   const read = (readings: readonly Reading[], simulated: boolean) => {
     if (bench.unsaved) return false;
@@ -33,7 +39,50 @@ export function OnTheDevice({ bench, map, shop, heating, on, soften_C }: OnTheDe
             ? `Measured: ${Math.round(fit.transfer.low)} to ${Math.round(fit.transfer.high)} W/m²K from ${fit.readings} readings, ${temperatureGap(fit.residual_C)} left over.`
             : 'A guess until it is measured.'}
       </p>
+      {clock && (clock.toSoft_s ?? clock.toLikely_s) !== 0 && (
+        <WaysOn
+          heating={heating}
+          bond_C={clock.bond_C.likely}
+          soften_C={soften_C}
+          ruledOut={ruledOut}
+          onSource={onSource}
+        />
+      )}
       <Thermometer map={map.id} heating={heating} standIn={shop?.standIns ?? false} onReadings={read} />
+    </div>
+  );
+}
+
+interface WaysOnProps {
+  readonly heating: Heating;
+  readonly bond_C: number;
+  readonly soften_C: number;
+  readonly ruledOut: ReadonlySet<WarmSource>;
+  onSource(kind: WarmSource): void;
+}
+
+/** What can be done while it does not soften: measured, warmed otherwise, or cut as it is, with what that risks. */
+function WaysOn({ heating, bond_C, soften_C, ruledOut, onSource }: WaysOnProps) {
+  const others = WARM_SOURCES.filter((each) => each !== heating.setting.kind && !ruledOut.has(each));
+  return (
+    <div className="flex flex-col gap-2 text-body">
+      <p>
+        <strong>Measure it:</strong> a thermometer in the seam narrows the count-down.
+      </p>
+      {others.length > 0 && (
+        <div className="flex flex-wrap items-center gap-2">
+          <strong>Another source:</strong>
+          {others.map((kind) => (
+            <Button key={kind} onClick={() => onSource(kind)}>
+              {sourceNamed(kind).label}
+            </Button>
+          ))}
+        </div>
+      )}
+      <p>
+        <strong>Cut it as it is, W:</strong> at about {temperature(bond_C)}, soft from {temperature(soften_C)}. A stiff
+        bond takes force: the glass breaks, the pick slips.
+      </p>
     </div>
   );
 }

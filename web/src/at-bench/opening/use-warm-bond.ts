@@ -1,6 +1,8 @@
 import { type JobState, lastWarmed, type Zone } from '@nibrel/core/job';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import { warmedAs } from '@nibrel/core/cut';
 import { fitted } from '@nibrel/core/heat';
+import { feltAt } from '@nibrel/core/shop';
 import {
   afterwards,
   bondBasis,
@@ -11,9 +13,14 @@ import {
   ifOffNow,
   type WarmBond,
   whileOn,
+  type Yields,
+  yieldsOf,
 } from '@nibrel/core/in-hand';
 import type { ShopNow } from '@nibrel/core/api';
 import { useField, useFit, useForesight } from '../../heat/use-heat.ts';
+
+/** Until the workshop is known. */
+const NOWHERE: Yields = { soften_C: 0, drag: { low: 0, likely: 0, high: 0, from: 0 } };
 
 /** How warm a bond is now, or a zone of it: asks the workers for what has to be foreseen. */
 export function useWarmBond(
@@ -37,10 +44,11 @@ export function useWarmBond(
   const after = useForesight(basis && warmed ? afterwards(basis, warmed) : null);
   const isCut = bond?.segments?.some((each) => each.depth !== undefined) ?? false;
   const isCooling = bond && isCut && basis && warmed && !heating;
-  const device = isCooling ? deviceAfterwards(map, bond, basis, warmed) : null;
-  const { field } = useField(device, basis?.soften_C ?? 0);
+  const as = bond && warmedAs(map, bond, state.policy.warm);
+  const device = isCooling ? deviceAfterwards(map, as!, basis, warmed) : null;
+  const yields = bond && shop ? yieldsOf(state, bond, feltAt(shop.drags, map.id, bond.id)) : NOWHERE;
+  const { field } = useField(device, { soften_C: yields.soften_C, drag_C: yields.drag.likely });
   if (!bond) return null;
-  const soften_C = basis?.soften_C ?? 0;
-  if (heating) return heatingBond(heating, soften_C, setting!, fit, long, offNow.foresight, now);
-  return coolingBond(warmed, soften_C, after, field?.softFor_s ?? null, state.limits.solventBelow_C, now);
+  if (heating) return heatingBond(heating, yields, setting!, fit, long, offNow.foresight, now);
+  return coolingBond(warmed, yields, after, field, state.limits.solventBelow_C, now);
 }

@@ -13,6 +13,7 @@ const BENCH_KEYS = [
   ['L', 'lay one screw'],
   ['W', 'end the wait now; take the source off early'],
   ['H', 'at a cut: heat again'],
+  ['D', 'at a cut: it drags here'],
   ['2, 3', 'at a test: fails, not tried'],
   ['F', 'flip the drawing'],
   ['M', 'missing screws: found, left out, new'],

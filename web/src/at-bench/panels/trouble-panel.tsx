@@ -5,7 +5,9 @@ import type { Op } from '@nibrel/core/drafts';
 import { partName, thingName } from '@nibrel/core/words';
 import { keyOf, type Ledger } from '@nibrel/core/screws';
 import { useState } from 'react';
+import { temperature } from '../../app/units.ts';
 import { Button } from '../../ui/button.tsx';
+import { Choice } from '../../ui/choice.tsx';
 import { Field } from '../../ui/field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';
@@ -17,6 +19,7 @@ const TROUBLES: Readonly<Record<TroubleKind, string>> = {
   'screw-stripped': 'A screw is stripped',
   'will-not-lift': 'It will not lift',
   'grabbed-again': 'The adhesive grabbed again',
+  drags: 'It drags',
   'cup-slips': 'The cup will not hold',
   'cut-too-deep': 'Cut too deep',
   'clip-broken': 'A clip broke',
@@ -31,9 +34,8 @@ const TROUBLES: Readonly<Record<TroubleKind, string>> = {
 };
 
 const FOLLOWS: Readonly<Partial<Record<TroubleKind, string>>> = {
-  'will-not-lift':
-    'Another round of heat is put before the cut, more heat, not more force; and this bond is thought to soften hotter than it was.',
   'grabbed-again': 'Another round of heat is put before the cut. Leave a pick in as you go on.',
+  drags: 'Where is kept, and it is warmed before you go on: more heat, not more force. At the cut, D does the same.',
   'cup-slips': 'Clear tape over the whole face is put before the cut: it gives the cup a surface.',
   'cut-too-deep':
     'Stop there. What lies behind that edge is looked at before anything goes on; where it is a cell, the lead decides.',
@@ -48,7 +50,8 @@ const FOLLOWS: Readonly<Partial<Record<TroubleKind, string>>> = {
   'another-length': 'A correction of the map is proposed.',
 };
 
-const ABOUT_BOND: readonly TroubleKind[] = ['will-not-lift', 'grabbed-again', 'cup-slips', 'cut-too-deep'];
+const ABOUT_BOND: readonly TroubleKind[] = ['will-not-lift', 'grabbed-again', 'drags', 'cup-slips', 'cut-too-deep'];
+const AT_AN_EDGE: readonly TroubleKind[] = ['drags', 'cut-too-deep'];
 const ABOUT_SCREW: readonly TroubleKind[] = ['screw-stripped', 'screw-lost', 'screw-never-there', 'another-length'];
 
 interface Told {
@@ -65,12 +68,23 @@ interface TroublePanelProps extends Closing {
   readonly op: Op | undefined;
   /** the bond's temperature as it is foreseen now */
   readonly bond_C?: number | undefined;
+  readonly solventBelow_C: number;
   /** @returns was it taken? What was written stays until it is. */
   onTrouble(trouble: EventData['trouble']): Promise<boolean>;
   onStop(): void;
 }
 
-export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble, onStop }: TroublePanelProps) {
+export function TroublePanel({
+  map,
+  ledger,
+  op,
+  bond_C,
+  solventBelow_C,
+  open,
+  onClose,
+  onTrouble,
+  onStop,
+}: TroublePanelProps) {
   const [kind, setKind] = useState<TroubleKind>('will-not-lift');
   const { field, sent, setValue } = useFields(kind === 'another-length' ? lengthSchema : schema, {
     text: '',
@@ -87,6 +101,7 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
   const [part, setPart] = useState('');
   const [heldId, setHeld] = useState('');
   const [segment, setSegment] = useState('');
+  const [next, setNext] = useState<'heat' | 'solvent'>('heat');
   const joint = map.joints.find((each) => each.id === (jointId || op?.joint));
   const screw = screwJoints.find((each) => each.id === joint?.id) ?? screwJoints[0];
   const points = screw?.points.filter(({ id }) => isOffered(screw.id, id)) ?? [];
@@ -101,6 +116,7 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
   const cutEdges = held?.type === 'bond' ? (held.segments ?? []).filter((each) => each.depth !== undefined) : [];
   const chosenEdge = cutEdges.find((each) => each.id === segment) ?? cutEdges[0];
 
+  const hadWarmth = kind === 'will-not-lift' || kind === 'drags';
   const nothingOut = kind === 'screw-lost' && !screw;
   const report = sent(async ({ text, length }) => {
     if (nothingOut) return;
@@ -111,10 +127,9 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
       ...(kind === 'one-screw-more' && screw ? { joint: screw.id, fastener: screw.fastener } : {}),
       ...(kind === 'tab-snapped' && op?.joint ? { joint: op.joint } : {}),
       ...(wanted && held ? { joint: held.id } : {}),
-      ...(kind === 'cut-too-deep' && chosenEdge ? { segment: chosenEdge.id } : {}),
-      ...(kind === 'will-not-lift' && bond_C !== undefined && held?.id === op?.joint
-        ? { bond_C: Math.round(bond_C * 10) / 10 }
-        : {}),
+      ...(AT_AN_EDGE.includes(kind) && chosenEdge ? { segment: chosenEdge.id } : {}),
+      ...(hadWarmth && bond_C !== undefined && held?.id === op?.joint ? { bond_C: Math.round(bond_C * 10) / 10 } : {}),
+      ...(kind === 'will-not-lift' ? { next } : {}),
       ...(needsPart ? { part: chosenPart } : {}),
       ...(kind === 'another-length' ? { length_mm: Number(length) } : {}),
     });
@@ -173,7 +188,7 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
               options={heldJoints.map(({ id }) => ({ value: id, label: thingName(map, id) }))}
               onChange={setHeld}
             />
-            {kind === 'cut-too-deep' && chosenEdge && (
+            {AT_AN_EDGE.includes(kind) && chosenEdge && (
               <SelectField
                 id="trouble-edge"
                 label="At which edge"
@@ -183,6 +198,9 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
               />
             )}
           </div>
+        )}
+        {kind === 'will-not-lift' && (
+          <WhatNext next={next} bond_C={bond_C} solventBelow_C={solventBelow_C} onNext={setNext} />
         )}
         {needsPart && (
           <SelectField
@@ -203,5 +221,37 @@ export function TroublePanel({ map, ledger, op, bond_C, open, onClose, onTrouble
         </Button>
       </form>
     </Panel>
+  );
+}
+
+interface WhatNextProps {
+  readonly next: 'heat' | 'solvent';
+  readonly bond_C: number | undefined;
+  readonly solventBelow_C: number;
+  onNext(next: 'heat' | 'solvent'): void;
+}
+
+/** More heat, or a few drops once it is cool enough for them: never more force. */
+function WhatNext({ next, bond_C, solventBelow_C, onNext }: WhatNextProps) {
+  const tooWarm = bond_C !== undefined && bond_C > solventBelow_C;
+  return (
+    <div className="flex flex-col gap-2">
+      <Choice
+        label="What is tried next"
+        value={next}
+        options={[
+          { value: 'heat', label: 'more heat' },
+          { value: 'solvent', label: 'a few drops, and their soak' },
+        ]}
+        onChange={onNext}
+      />
+      <p className="text-body text-quiet">
+        {next === 'heat'
+          ? 'More heat, not more force. From now on this bond is taken to soften hotter than it was.'
+          : tooWarm
+            ? `At ${temperature(bond_C)} it is too warm for solvent: the drops wait until it is below ${temperature(solventBelow_C)}, the source off and away.`
+            : 'The source off and away, a few drops along the edge, and time to creep in.'}
+      </p>
+    </div>
   );
 }
