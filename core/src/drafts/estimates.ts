@@ -43,6 +43,8 @@ export const TIMES = {
   scrape: 15,
   scrapePerMm: 0.12,
   wipe: 15,
+  /** a lens or window wiped and looked through */
+  lookThrough: 10,
   dryWait: 30,
   lay: 12,
   layPerMm: 0.07,

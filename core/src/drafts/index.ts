@@ -1,6 +1,6 @@
 export type { Op, Stage } from './op.ts';
 export { physicalOp, procedureOp } from './op.ts';
-export { GLASS_FILM_OFF, type OpId, opId, physicalId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
+export { downOf, GLASS_FILM_OFF, type OpId, opId, physicalId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
 export { after, afterBy, type Draft, physicalDraft } from './draft.ts';
 export { type HeatBlock, heatBlocks, solventLast, withBlocks, withVents } from './softening.ts';
 export { TIMES, length_mm, renewalFor } from './estimates.ts';

@@ -28,6 +28,10 @@ export type ProcedureName =
   | 'charge-up'
   | 'prepare'
   | 'tape'
+  | 'tape-off'
+  // what the marks of intake ask for
+  | 'brush'
+  | 'true'
   // what trouble asks for
   | 'look'
   // a wet device
@@ -52,6 +56,11 @@ export function physicalId({ map }: Mechanism, op: PhysicalOp): OpId {
 /** The joint or part that an operation is done to, by the operation's id. */
 export function thingOf(id: string): string {
   return id.slice(id.indexOf(':') + 1);
+}
+
+/** The operation with which a part goes down on what lies beneath it: its closing, else its fitting; none where neither is. */
+export function downOf(ids: ReadonlySet<string>, part: string): OpId[] {
+  return [opId('close', part), opId('fit', part)].filter((id) => ids.has(id)).slice(0, 1);
 }
 
 /** Off with the film that was laid over the glass before anything was opened. */

@@ -5,9 +5,10 @@ import type { Precedence } from '../search/index.ts';
 import { afterBy, type Draft, procedureDraft } from './draft.ts';
 import { TIMES } from './estimates.ts';
 import type { Op } from './op.ts';
-import { GLASS_FILM_OFF, opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
-import { withAllPredecessors, withRules } from './task.ts';
+import { withLookingThrough } from './looking-through.ts';
+import { downOf, GLASS_FILM_OFF, opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
 import { testSeconds, touchedFunctions } from './touched.ts';
+import { withAllPredecessors, withRules } from './task.ts';
 import type { WayUp } from './way-up.ts';
 
 /**
@@ -29,7 +30,8 @@ export function withProving(
   const functions = touchedFunctions(mechanism, path.ops, replaced);
   const counted = withCounts(mechanism, drafts, way);
   const filmed = withFilmsOff(mechanism, path, counted, replaced);
-  const closed = withTestBefore(mechanism, filmed, way, functions, policy);
+  const seen = withLookingThrough(mechanism, path, filmed, way);
+  const closed = withTestBefore(mechanism, seen, way, functions, policy);
   const bare = isFilmed ? [glassFilmOff(closed)] : [];
   const tested = [...closed, ...bare];
   const ids = tested.map(({ op }) => op.id);
@@ -201,8 +203,4 @@ function opsOnto(drafts: readonly Draft[], part: number): string[] {
   return drafts.flatMap(({ op, task }) =>
     task.physical?.kind === 'fit' && task.physical.onto === part ? [op.id as string] : [],
   );
-}
-
-function downOf(ids: ReadonlySet<string>, part: string): string[] {
-  return [opId('close', part), opId('fit', part)].filter((id) => ids.has(id)).slice(0, 1);
 }

@@ -1,7 +1,7 @@
 import { type Mechanism } from '../holds/index.ts';
 import { CycleError } from '../order/index.ts';
-import type { OrderRule } from '../sequence/index.ts';
-import { afterBy, type Draft } from './draft.ts';
+import type { Draft } from './draft.ts';
+import { PartialOrder } from './partial-order.ts';
 import { opId } from './op-id.ts';
 import { withAllPredecessors, withRules } from './task.ts';
 import type { WayUp } from './way-up.ts';
@@ -24,7 +24,7 @@ export function withRebuildRules(
   way: WayUp,
   displays: readonly LastDisplay[],
 ): Draft[] {
-  const order = new Partial(drafts);
+  const order = new PartialOrder(drafts);
   const ids = drafts.map(({ op }) => op.id);
   const isFree = (id: string) => way.outerClosings.has(id) || way.late.has(id) || way.removedFirst.has(id);
 
@@ -56,54 +56,7 @@ export function withoutRings(drafts: readonly Draft[]): readonly Draft[] {
   } catch (error) {
     if (!(error instanceof CycleError)) throw error;
   }
-  const order = new Partial(drafts.map(({ op, task }) => ({ op, task: { ...task, ruled: undefined } })));
+  const order = new PartialOrder(drafts.map(({ op, task }) => ({ op, task: { ...task, ruled: undefined } })));
   for (const { op, task } of drafts) task.ruled?.forEach((rule, id) => order.put(id, op.id, rule));
   return order.drafts();
-}
-
-/** What has to come before what, so far: nothing is put before what has to come before it. */
-class Partial {
-  readonly #drafts: Draft[];
-  readonly #number: ReadonlyMap<string, number>;
-  readonly #words: number;
-  /** a row of bits per operation: all that comes before it */
-  readonly #before: Uint32Array[];
-
-  constructor(drafts: readonly Draft[]) {
-    this.#drafts = [...drafts];
-    this.#number = new Map(drafts.map(({ op }, index) => [op.id, index]));
-    this.#words = Math.ceil(drafts.length / 32);
-    this.#before = drafts.map(() => new Uint32Array(this.#words));
-    drafts.forEach(({ task }, index) => {
-      for (const id of task.after) {
-        const earlier = this.#number.get(id);
-        if (earlier !== undefined) this.#add(earlier, index);
-      }
-    });
-  }
-
-  put(earlier: string, later: string, rule: OrderRule): void {
-    const [a, b] = [this.#number.get(earlier), this.#number.get(later)];
-    if (a === undefined || b === undefined || a === b || this.#has(b, a)) return;
-    this.#drafts[b] = afterBy(this.#drafts[b]!, rule, [earlier]);
-    this.#add(a, b);
-  }
-
-  drafts(): Draft[] {
-    return this.#drafts;
-  }
-
-  /** Does `a` come before `b`? */
-  #has(a: number, b: number): boolean {
-    return (this.#before[b]![a >>> 5]! & (1 << (a & 31))) !== 0;
-  }
-
-  #add(a: number, b: number): void {
-    if (this.#has(a, b)) return;
-    for (let each = 0; each < this.#before.length; each++) {
-      if (each !== b && !this.#has(b, each)) continue;
-      for (let word = 0; word < this.#words; word++) this.#before[each]![word]! |= this.#before[a]![word]!;
-      this.#before[each]![a >>> 5]! |= 1 << (a & 31);
-    }
-  }
 }

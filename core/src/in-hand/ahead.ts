@@ -25,8 +25,10 @@ import {
   type OwnerItem,
   ownerMustKnow,
   prepareOp,
+  tapeOffOp,
   tapeOp,
   WET_OPS,
+  withFrameMended,
   withTape,
 } from '../prepare/index.ts';
 import {
@@ -34,6 +36,7 @@ import {
   isChargeSettled,
   isDrying,
   isPrepared,
+  isTaped,
   targetsForNow,
   dropsOf,
   type JobState,
@@ -65,9 +68,15 @@ export function planAhead(mechanism: Mechanism, state: JobState, budget: Budget)
   const planned = drying ? [...plan.strip, ...WET_OPS] : [...plan.strip, ...plan.rebuild];
   const before = beforeOpening(mechanism, state, plan, drying);
   const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
+  const mended = withFrameMended(map, taped, state.damage, (part) => comesOff(plan, state, part)).filter(once);
   const owed = drying
     ? taped
-    : withTests(mechanism, state, plan, withGlassFilmOff(state, withFilmsOff(mechanism, state, taped)));
+    : withTests(
+        mechanism,
+        state,
+        plan,
+        withTapesOff(map, state, withGlassFilmOff(state, withFilmsOff(mechanism, state, mended))),
+      );
   const failed = failedWithCosts(mechanism, state, budget);
   return { ...before, plan, failed, ops: [...before.ops, ...aired(withAdded(map, owed, state), state)] };
 }
@@ -161,6 +170,22 @@ function withGlassFilmOff({ steps }: JobState, ops: readonly Op[]): readonly Op[
   });
   const last = ops.findIndex(({ id }) => id === TEST_AFTER);
   return last < 0 ? [...ops, off] : ops.toSpliced(last, 0, off);
+}
+
+/** Is a part off already, or will it be? */
+function comesOff({ strip }: Plan, { done }: JobState, part: string): boolean {
+  const isOff = (op: { readonly kind: string; readonly part?: string }) => op.kind === 'lift' && op.part === part;
+  return done.some(isOff) || strip.some(isOff);
+}
+
+/** Tape comes off what was not renewed. */
+function withTapesOff(map: Mechanism['map'], state: JobState, ops: readonly Op[]): readonly Op[] {
+  const renewed = new Set(ops.flatMap((op) => (op.kind === 'fit' && op.isNew ? [op.part] : [])));
+  const goingOn = new Set(ops.flatMap((op) => (op.name === 'tape' ? [op.part ?? thingOf(op.id)] : [])));
+  const taped = map.parts.filter(({ id }) => goingOn.has(id) || isTaped(state, id));
+  const offs = taped.filter(({ id }) => !renewed.has(id)).map(({ id }) => tapeOffOp(id));
+  const last = ops.findIndex(({ id }) => id === TEST_AFTER);
+  return last < 0 ? [...ops, ...offs] : ops.toSpliced(last, 0, ...offs);
 }
 
 /** Whatever the work so far and the work ahead have touched is tried, wherever the plan was made from. */

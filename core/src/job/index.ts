@@ -23,7 +23,7 @@ export { foldJob, foldOn, withEvent } from './fold.ts';
 export { lastToUndo, undoProblem } from './undoable.ts';
 export { airingLeft_s, benchUses, together } from './bench-use.ts';
 export { failedTests, type Suspect, suspectsOf } from './failed-test.ts';
-export { type PutOn, putOn } from './put-on.ts';
+export { isTaped, type PutOn, putOn } from './put-on.ts';
 export { leftOpen, type LeftOpen } from './left-open.ts';
 export { type BenchUse, IDLE, ONLY_BENCH, type Surroundings, tooFarAhead, UNKNOWN } from './surroundings.ts';
 export { behindEdge } from './stops.ts';

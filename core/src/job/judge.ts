@@ -5,6 +5,7 @@ import { closesOverFault, failedTests } from './failed-test.ts';
 import { notShown } from './gate.ts';
 import { heatProblem } from './heat-rules.ts';
 import { leftOpen } from './left-open.ts';
+import { sealsIn } from './sealed-in.ts';
 import type { JobState } from './state.ts';
 import { type Surroundings, tooFarAhead } from './surroundings.ts';
 import { undoProblem } from './undoable.ts';
@@ -24,6 +25,7 @@ export function objection(
     overOrStopped(state, event) ??
     ofItsType(mechanism, state, event, around) ??
     closesOverFault(mechanism, state, event) ??
+    sealsIn(mechanism, state, event) ??
     heatProblem(mechanism, state, event, around)
   );
 }

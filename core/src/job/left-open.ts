@@ -61,7 +61,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
         : [open(`target:${JSON.stringify(target)}`, `Still to be done: ${inWords(mechanism, target)}`)],
     ),
     ...putOn(map, state)
-      .filter(({ kind }) => kind === 'film')
+      .filter(({ kind }) => kind === 'film' || kind === 'tape' || kind === 'pick')
       .map(({ id, text }) => open(`on:${id}`, `${text} is still on`)),
     ...failedTests(state).map((id) =>
       open(`failed:${id}`, `${map.functions.find((each) => each.id === id)!.name} failed when it was tried`),

@@ -66,6 +66,20 @@ describe('Tern 5', () => {
     before(made.rebuild, 'film-off:display', 'fit:bezel');
   });
 
+  it('has what lay bare wiped and looked through before it is covered, the liner off last', () => {
+    const { rebuild } = plan(map, [{ replace: 'display' }]);
+    const at = ids(rebuild).indexOf('wipe:through:front-camera');
+    expect(ids(rebuild).slice(at - 1, at + 3)).toEqual([
+      'test:before',
+      'wipe:through:front-camera',
+      'liner-off:front-seal',
+      'close:display',
+    ]);
+    // the rear camera looks out the other way, and is wiped before its own window covers it
+    expect(ids(rebuild)).not.toContain('wipe:through:rear-camera');
+    before(plan(map, [{ replace: 'camera-window' }]).rebuild, 'wipe:through:rear-camera', 'fit:camera-window');
+  });
+
   it('counts the screws before the cell goes in, and releases a plug under two others last', () => {
     const made = plan(map, [{ replace: 'cell' }]);
     before(made.rebuild, 'count:cell', 'fit:cell');

@@ -1,3 +1,4 @@
+export { tapeOffOp, withFrameMended } from './after-damage.ts';
 export { type BenchItem, benchItems } from './bench-items.ts';
 export { type ChargeNeed, chargeNeed, cutsNearCell, secondsDown, secondsUp } from './charge.ts';
 export { crackedGlass } from './cracks.ts';

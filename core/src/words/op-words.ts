@@ -151,6 +151,8 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
     case 'clean':
       return { title: 'Scrape off the old adhesive', thing: bond };
     case 'wipe':
+      if (part)
+        return { title: 'Wipe it and look through it', thing: part, hint: 'Once it is covered, dust stays in.' };
       return { title: 'Wipe it clean', thing: bond, hint: 'Alcohol on a lint-free cloth.' };
     case 'dry':
       return { title: 'Let it dry', thing: bond };
@@ -195,6 +197,20 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
         title: 'Tape the cracks',
         thing: part,
         hint: 'Clear tape over the whole face, each strip over the last. It holds the splinters and gives a cup a surface.',
+      };
+    case 'tape-off':
+      return { title: 'Take the tape off', thing: part, hint: 'Slowly, flat along the glass.' };
+    case 'brush':
+      return {
+        title: 'Brush the crumbs out',
+        thing: `The frame under ${part}`,
+        hint: 'Glass crumbs out of every corner and off the rim, eyes covered. Lenses, pins and contacts are not touched.',
+      };
+    case 'true':
+      return {
+        title: 'Look at the rim, and true it',
+        thing: `Where ${part} lies`,
+        hint: 'A straight edge along each side; bend it back a little at a time. The panel has to drop in by itself.',
       };
     case 'look':
       return { title: 'Look before going on', thing: bond, hint: 'A lamp and a glass: cuts, dents, torn traces.' };

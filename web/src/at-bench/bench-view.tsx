@@ -12,7 +12,7 @@ import {
 import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
 import { opWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
-import { type MouseEvent, useEffect, useState } from 'react';
+import { type MouseEvent, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
@@ -121,6 +121,16 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
       void bench.send('heat-off', { joint: heating.joint, seconds: Math.round(elapsed_s(heating, Date.now())) });
   };
 
+  // what is new begins at its top, whatever was scrolled to before it
+  const column = useRef<HTMLDivElement>(null);
+  const inSight = `${shownOp?.id ?? ''} ${hand?.title ?? ''}`;
+  const wasInSight = useRef('');
+  useEffect(() => {
+    if (wasInSight.current === inSight) return;
+    wasInSight.current = inSight;
+    column.current?.scrollTo({ top: 0 });
+  }, [inSight]);
+
   const toIntake = () => void navigate(`/jobs/${state.job.id}/intake`);
 
   const pause = () => void bench.send(state.paused ? 'resume' : 'pause', {});
@@ -173,7 +183,10 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         onPerson={() => setPanel('person')}
       />
       <main className="grid min-h-0 grow md:grid-cols-[1fr_15.5rem] lg:grid-cols-[minmax(25rem,5fr)_6fr_minmax(15.5rem,2.6fr)]">
-        <div className="flex min-h-0 flex-col overflow-y-auto border-ink bg-sheet md:col-span-2 md:border-b lg:col-span-1 lg:border-r lg:border-b-0">
+        <div
+          ref={column}
+          className="flex min-h-0 flex-col overflow-y-auto border-ink bg-sheet md:col-span-2 md:border-b lg:col-span-1 lg:border-r lg:border-b-0"
+        >
           <NotTaken bench={bench}>
             {state.ledger.lost.length > 0 && bench.refusal?.asked?.type === 'did' && (
               <Button onClick={newScrews}>Put in new screws</Button>

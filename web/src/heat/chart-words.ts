@@ -52,7 +52,7 @@ export function wordsFor(
   return {
     colours,
     levels: [
-      { temp_C: soften_C, words: `soft from ${temperature(soften_C)}`, colour: colours.now, dash: [1, 4] },
+      { temp_C: soften_C, words: `soft from ${temperature(soften_C)}`, colour: colours.now, dash: dashOf(0) },
       ...shown.flatMap(({ what, max_C }, index) =>
         max_C === undefined
           ? []

@@ -40,7 +40,7 @@ export function useCutting({ bench, map, state, bond, cut, warm, side, again_s }
         left_s={left_s}
         drag={warm?.drag ?? null}
         setCutter={cutter && isSetAnew(cut, edge.segment)}
-        isEarly={bond.heat === true && (warm?.off?.isEarly ?? false)}
+        isEarly={isFirstGap && !isStiff && bond.heat === true && (warm?.off?.isEarly ?? false)}
         isStiff={isStiff}
         again_s={again_s}
       />
