@@ -10,10 +10,7 @@ function types(project) {
 
 // The fast loop: types, lint, format, units, of random samples a fifth. `npm test` adds the built application in a browser.
 await lanes([
-  [
-    ['units of the core', 'npx', ['vitest', 'run', '--root', 'core']],
-    ['units of the web', 'npx', ['vitest', 'run', '--root', 'web']],
-  ],
+  [['units of the core', 'npx', ['vitest', 'run', '--root', 'core']]],
   [
     types('core'),
     types('server'),
@@ -22,5 +19,6 @@ await lanes([
     ['lint', 'npx', ['oxlint', '--deny-warnings']],
     ['format', 'npx', ['prettier', '--check', '--cache', '--log-level', 'warn', '.']],
     ['units of the server', 'npx', ['vitest', 'run', '--root', 'server']],
+    ['units of the web', 'npx', ['vitest', 'run', '--root', 'web']],
   ],
 ]);

@@ -96,6 +96,7 @@ describe('compute/cut-plan', () => {
         { segment: 'left', depth: 2, seconds: 70, near: 'flex' },
       ],
       reheats: 0,
+      warmings: 1,
       seconds: 105,
     });
     const wrong = await call('POST', '/compute/cut-plan', { segments, speed_mm_s: 2, start: 'middle' });

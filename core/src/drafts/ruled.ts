@@ -1,9 +1,8 @@
 import { type Mechanism } from '../holds/index.ts';
-import { CycleError } from '../order/index.ts';
 import type { Draft } from './draft.ts';
 import { PartialOrder } from './partial-order.ts';
 import { opId } from './op-id.ts';
-import { withAllPredecessors, withRules } from './task.ts';
+import { isWithoutRings, withRules } from './task.ts';
 import type { WayUp } from './way-up.ts';
 
 /** A display that is off and is fitted again. */
@@ -50,12 +49,7 @@ export function withRebuildRules(
 
 /** The same drafts; where rules of order wait for each other, the one that closes the ring gives way. */
 export function withoutRings(drafts: readonly Draft[]): readonly Draft[] {
-  try {
-    withAllPredecessors(withRules(drafts.map(({ task }) => task)));
-    return drafts;
-  } catch (error) {
-    if (!(error instanceof CycleError)) throw error;
-  }
+  if (isWithoutRings(withRules(drafts.map(({ task }) => task)))) return drafts;
   const order = new PartialOrder(drafts.map(({ op, task }) => ({ op, task: { ...task, ruled: undefined } })));
   for (const { op, task } of drafts) task.ruled?.forEach((rule, id) => order.put(id, op.id, rule));
   return order.drafts();

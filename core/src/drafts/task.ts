@@ -47,6 +47,21 @@ export function withAllPredecessors(tasks: readonly Task[]): Task[] {
   return tasks.map((task) => ({ ...task, after: close(task.id) }));
 }
 
+/** Does none of them wait for itself? */
+export function isWithoutRings(tasks: readonly Task[]): boolean {
+  const byId = new Map(tasks.map((task) => [task.id, task]));
+  const seen = new Map<string, 'on-path' | 'done'>();
+  const visit = (id: string): boolean => {
+    const before = seen.get(id);
+    if (before) return before === 'done';
+    seen.set(id, 'on-path');
+    for (const each of byId.get(id)!.after) if (byId.has(each) && !visit(each)) return false;
+    seen.set(id, 'done');
+    return true;
+  };
+  return tasks.every(({ id }) => visit(id));
+}
+
 /** The same tasks with what the rules of order put before them among what has to come before. */
 export function withRules(tasks: readonly Task[]): Task[] {
   return tasks.map((task) => (task.ruled ? { ...task, after: new Set([...task.after, ...task.ruled.keys()]) } : task));

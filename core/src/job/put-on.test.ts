@@ -22,7 +22,10 @@ describe('what was put on', () => {
     bench.do(bench.ahead()[0]!);
     expect(on(bench)).toContain('Block at Display');
     const byBlade = at('heat:front-seal');
-    byBlade.send('policy', { change: { firstGap: 'edgeless-blade' } }).send('heat-on', heat).wait(300);
+    byBlade
+      .send('policy', { change: { firstGap: 'edgeless-blade' } })
+      .send('heat-on', heat)
+      .wait(300);
     byBlade.send('heat-off', { joint: 'front-seal', seconds: 300 });
     byBlade.send('edge', { joint: 'front-seal', segment: 'bottom' });
     expect(on(byBlade)).not.toContain('Cup on Display');

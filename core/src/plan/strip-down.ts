@@ -16,6 +16,7 @@ import {
   leastSets,
   noWork,
   PlanError,
+  isComplete,
   precedenceOf,
   schoolFor,
   type Target,
@@ -65,8 +66,8 @@ export function stripDown(
   }
   const candidates = least.map((set) => {
     const school = schoolFor(mechanism, start, set, display, policy, live);
-    const whole = leastSets(mechanism, start, goal, school.rules, school.seed, present).find(
-      (each) => precedenceOf(mechanism, start, each, school.rules).complete,
+    const whole = leastSets(mechanism, start, goal, school.rules, school.seed, present).find((each) =>
+      isComplete(mechanism, start, each, school.rules),
     );
     return whole ? { set: whole, rules: school.rules, asWished: true } : { set, rules: { live }, asWished: false };
   });

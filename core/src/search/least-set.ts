@@ -1,6 +1,7 @@
 import FlatQueue from 'flatqueue';
 import { changesNothing, type DeviceState, type Mechanism, play, type Rules, type StripOp } from '../holds/index.ts';
-import { type Need, needsFor, opKey } from './need.ts';
+import { type Need, needsFor } from './need.ts';
+import { opKey } from './op-key.ts';
 import { housekeeping } from './housekeeping.ts';
 import { hasOp, opsOf, setKey, withOps, type WorkSet } from './work-set.ts';
 

@@ -1,5 +1,4 @@
 import {
-  carried,
   changesNothing,
   type DeviceState,
   isFirm,
@@ -9,8 +8,9 @@ import {
   SEATED,
   type StripOp,
   type Unmet,
-  unmetFor,
 } from '../holds/index.ts';
+import { opKey } from './op-key.ts';
+import { Standing } from './standing.ts';
 
 /** Something that has to be: at least one of these operations is part of every way to it. */
 export interface Need {
@@ -23,15 +23,9 @@ export interface Need {
  * What an operation needs before it is possible in this state. Every way of meeting a condition is among its options.
  * @param isAtHand ways around a condition that are not at hand are left out
  */
-export function needsOf(
-  mechanism: Mechanism,
-  state: DeviceState,
-  op: StripOp,
-  rules: Rules,
-  isAtHand?: (op: StripOp) => boolean,
-): Need[] {
-  const host = op.kind === 'release' ? mechanism.to[op.joint]! : op.part;
-  return needsFor(mechanism, state, unmetFor(mechanism, state, op, rules), host, op, rules, isAtHand);
+export function needsOf(standing: Standing, op: StripOp, isAtHand?: (op: StripOp) => boolean): Need[] {
+  const host = op.kind === 'release' ? standing.mechanism.to[op.joint]! : op.part;
+  return needsIn(standing, standing.unmet(op), host, op, isAtHand);
 }
 
 /** The same for conditions of something that lies on `host`; `op` is what waits for them, if it is an operation. */
@@ -42,22 +36,32 @@ export function needsFor(
   host: number,
   op: StripOp | null,
   rules: Rules,
+): Need[] {
+  return needsIn(new Standing(mechanism, state, rules), unmet, host, op);
+}
+
+function needsIn(
+  standing: Standing,
+  unmet: readonly Unmet[],
+  host: number,
+  op: StripOp | null,
   isAtHand: (op: StripOp) => boolean = () => true,
 ): Need[] {
+  const { mechanism, state } = standing;
   const isolation = unmet.some((each) => each.need === 'isolated');
   const needs = unmet
     .filter((each) => each.need !== 'isolated')
     .map((each) => [
       direct(each),
-      ...detours(mechanism, each, host, op, state),
+      ...detours(standing, each, host, op),
       ...(each.via === undefined || op?.kind === 'release'
         ? []
-        : partings(mechanism, state, each.via, carried(mechanism, state, host))),
+        : partings(mechanism, state, each.via, standing.carried(host))),
     ]);
   const dead = isolation ? isolationNeeds(mechanism, state, host, op) : [];
   const canBe = (each: StripOp) => each.kind !== 'release' || mechanism.releasable[each.joint]!;
   const need = ([first, ...others]: readonly StripOp[]): Need => {
-    const around = others.filter((other) => isAtHand(other) && !asksFor(mechanism, state, other, first!, rules));
+    const around = others.filter((other) => isAtHand(other) && !asksFor(standing, other, first!));
     return { options: unique([first!, ...around].filter(canBe)) };
   };
   return [...needs.map(need), ...dead.map((each): Need => ({ ...need(each), isolates: true }))];
@@ -69,9 +73,10 @@ function direct(unmet: Unmet): StripOp {
 }
 
 /** Ways around a condition: lifting one of the two away from the other, with whatever carries it. */
-function detours(mechanism: Mechanism, unmet: Unmet, host: number, op: StripOp | null, state: DeviceState): StripOp[] {
+function detours(standing: Standing, unmet: Unmet, host: number, op: StripOp | null): StripOp[] {
+  const { mechanism, state } = standing;
   if (unmet.joint !== undefined && op && op.kind !== 'release') {
-    const inside = carried(mechanism, state, op.part);
+    const inside = standing.carried(op.part);
     const ties = mechanism.ends[unmet.joint]!.some((end) => inside.has(end));
     // a made joint goes wherever its two sides go: only by taking the other side along does it stop holding
     if (ties) return takingAlong(mechanism, state, unmet.joint, inside);
@@ -80,7 +85,7 @@ function detours(mechanism: Mechanism, unmet: Unmet, host: number, op: StripOp |
   const own = op?.kind === 'open' || op?.kind === 'lift' ? op.part : -1;
   const over = couldCarry(mechanism, blocker);
   const under = couldCarry(mechanism, host);
-  const along = (part: number, other: number) => carried(mechanism, state, part).has(other);
+  const along = (part: number, other: number) => standing.carried(part).has(other);
   const away = [...over].filter((part) => !under.has(part) || !along(part, host));
   const aside = [...under].filter((part) => part !== own && (!over.has(part) || !along(part, blocker)));
   const lift = (part: number): StripOp => ({ kind: 'lift', part });
@@ -150,7 +155,8 @@ function isolationNeeds(mechanism: Mechanism, state: DeviceState, host: number, 
 const DETOUR_DEPTH = 4;
 
 /** Would this detour ask for the very operation that it is to replace? */
-function asksFor(mechanism: Mechanism, state: DeviceState, detour: StripOp, avoided: StripOp, rules: Rules): boolean {
+function asksFor(standing: Standing, detour: StripOp, avoided: StripOp): boolean {
+  const { mechanism, state } = standing;
   const goal = opKey(avoided);
   const seen = new Set<string>();
   let level = [detour];
@@ -158,7 +164,7 @@ function asksFor(mechanism: Mechanism, state: DeviceState, detour: StripOp, avoi
     const next: StripOp[] = [];
     for (const op of level) {
       if (changesNothing(state, op)) continue;
-      for (const unmet of unmetFor(mechanism, state, op, rules)) {
+      for (const unmet of standing.unmet(op)) {
         if (unmet.need === 'isolated' && mechanism.isolation.alone.length > 0) continue;
         const asked = direct(unmet);
         const key = opKey(asked);
@@ -175,7 +181,17 @@ function asksFor(mechanism: Mechanism, state: DeviceState, detour: StripOp, avoi
 }
 
 /** The part and all that could carry it, the base left out. */
-export function couldCarry(mechanism: Mechanism, part: number): Set<number> {
+export function couldCarry(mechanism: Mechanism, part: number): ReadonlySet<number> {
+  const known = carriers.get(mechanism) ?? new Map<number, ReadonlySet<number>>();
+  carriers.set(mechanism, known);
+  const found = known.get(part) ?? carriersOf(mechanism, part);
+  known.set(part, found);
+  return found;
+}
+
+const carriers = new WeakMap<Mechanism, Map<number, ReadonlySet<number>>>();
+
+function carriersOf(mechanism: Mechanism, part: number): Set<number> {
   const found = new Set(part === mechanism.base ? [] : [part]);
   for (const each of found) {
     for (const joint of couldDecide(mechanism, each)) {
@@ -195,8 +211,4 @@ function couldDecide(mechanism: Mechanism, part: number): readonly number[] {
 
 function unique(ops: readonly StripOp[]): StripOp[] {
   return [...new Map(ops.map((op) => [opKey(op), op])).values()];
-}
-
-export function opKey(op: StripOp): string {
-  return op.kind === 'release' ? `release ${op.joint}` : `${op.kind} ${op.part}`;
 }

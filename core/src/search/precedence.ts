@@ -8,7 +8,9 @@ import {
   SEATED,
   type StripOp,
 } from '../holds/index.ts';
-import { type Need, needsOf, opKey } from './need.ts';
+import { type Need, needsOf } from './need.ts';
+import { opKey } from './op-key.ts';
+import { Standing } from './standing.ts';
 import { opsOf, type WorkSet } from './work-set.ts';
 
 /** A chosen set of operations with what precedes each of them in every legal order. */
@@ -38,6 +40,11 @@ export function precedenceOf(
   return { ops, ...necessaryPredecessors(mechanism, start, ops, rules), complete: played.waiting.length === 0 };
 }
 
+/** Can the operations of a set all be done from here? */
+export function isComplete(mechanism: Mechanism, start: DeviceState, set: WorkSet, rules: Rules): boolean {
+  return play(mechanism, start, withNeededOpens(mechanism, start, set, rules, false), rules).waiting.length === 0;
+}
+
 function isOptionalOpen(set: WorkSet, op: StripOp): boolean {
   return op.kind === 'open' && set.parts[op.part] === 2;
 }
@@ -65,9 +72,8 @@ function withNeededOpens(
     const played = play(mechanism, state, ops, rules);
     if (played.waiting.length === 0) return ops;
     state = played.state;
-    const asked = played.waiting.flatMap(({ op }) =>
-      needsOf(mechanism, state, op, rules).flatMap((need) => need.options.map(opKey)),
-    );
+    const standing = new Standing(mechanism, state, rules);
+    const asked = played.waiting.flatMap(({ op }) => needsOf(standing, op).flatMap((need) => need.options.map(opKey)));
     const found = [...new Set(asked)].flatMap((key) => spare.get(key) ?? []);
     if (found.length === 0) return ops;
     for (const op of found) spare.delete(opKey(op));
@@ -95,8 +101,9 @@ function necessaryPredecessors(
     // what is only lifted, in one movement, is open from then on
     return own ?? (option.kind === 'open' ? number.get(`lift ${option.part}`) : undefined);
   };
+  const standing = new Standing(mechanism, start, rules);
   const asked = ops.map((op, index) => {
-    const own = needsOf(mechanism, start, op, rules, (each) => meeting(each) !== undefined);
+    const own = needsOf(standing, op, (each) => meeting(each) !== undefined);
     const met = (needs: readonly Need[]) =>
       needs
         .map((need) => need.options.map(meeting))
