@@ -141,6 +141,26 @@ test('a tablet is warmed zone by zone, each when the cut comes to it', async ({ 
   await toZone('upper');
   await expect(heading).toHaveText('Cut: upper right');
   await expect(edges).not.toContainText('heat, then');
+  // under the pick it drags: where is kept, and what is planned next is to warm it
+  await page.keyboard.press('d');
+  await expect(heading).toHaveText('Heat it, upper');
+  await page.keyboard.press('Space');
+  await expect(heading).toHaveText('Heating, upper');
+  // it does not soften: another source goes on in its place
+  await operation(page).getByRole('button', { name: 'plate', exact: true }).click();
+  await expect(operation(page)).toContainText('until it is soft');
+  await page.keyboard.press('w');
+  await expect(heading).toHaveText('Cut: upper right');
+  const { pathname } = new URL(page.url());
+  const { events } = (await (await page.request.get(`${server.url}/api/v1${pathname}/events`)).json()) as {
+    events: { type: string; data: Record<string, unknown> }[];
+  };
+  const told = events.find(({ type }) => type === 'trouble')!;
+  expect(told.data).toMatchObject({ kind: 'drags', joint: 'front-bond', segment: 'upper-right' });
+  const sources = events.flatMap(({ type, data }) =>
+    type === 'heat-on' ? [(data['setting'] as { kind: string }).kind] : [],
+  );
+  expect(sources.slice(-2)).toEqual(['air', 'plate']);
 });
 
 test('a reading that can not be right is refused by name, and nothing is lost', async ({ page }) => {
