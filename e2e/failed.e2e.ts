@@ -40,5 +40,5 @@ test('a touch test that fails before the seal is not passed by Space, and names 
   await expect(panel).toHaveCount(0);
   await expect(button).toHaveText(/^All tried/);
   await page.keyboard.press('Space');
-  await expect(operation(page).getByRole('heading', { level: 1 })).toHaveText('Liner off');
+  await expect(operation(page).getByRole('heading', { level: 1 })).toHaveText('Wipe it and look through it');
 });

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
-import { heading, here, openBench, operation } from './steps.ts';
+import { heading, here, inHand, openBench, operation } from './steps.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -135,7 +135,7 @@ test('a new workshop is asked for its lead, who alone changes the list and the l
   const list = page.getByRole('region', { name: 'Who works here' });
   await expect(list).toContainText('Ines');
   await page.getByRole('button', { name: 'Ines', exact: true }).click();
-  await page.getByRole('link', { name: 'Schools' }).click();
+  await page.getByRole('link', { name: 'Ways of working' }).click();
   const swollen = page.getByRole('textbox', { name: /Swollen from/ });
   await swollen.fill('25');
   await expect(page.getByText('A number from 2 to 20')).toBeVisible();
@@ -157,7 +157,7 @@ test('solvent of another repair at the same bench is aired before any heat, and 
   await expect(page.getByRole('alert')).toContainText('4 drops');
   await page.getByRole('button', { name: 'The bench was aired' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
-  await expect(heading(page)).toHaveText('Heat it');
+  expect(await inHand(page)).toBe('Heat it');
   await page.keyboard.press('Space');
   await expect(heading(page)).toHaveText('Heating');
 });

@@ -19,7 +19,7 @@ const VIEWS = [
   ['/heat', 'Heat'],
   ['/parts', 'Parts'],
   ['/kit', 'Kit'],
-  ['/schools', 'Schools'],
+  ['/schools', 'Ways of working'],
   ['/records', 'Records'],
 ] as const;
 

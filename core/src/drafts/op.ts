@@ -25,6 +25,12 @@ export interface Op {
   readonly live?: true;
   /** a new piece is fitted, not the old one again */
   readonly isNew?: true;
+  /** the old one, where a new one goes in for it */
+  readonly isOld?: true;
+  /** parts that this is the first to free: what is to be known of them is said with it */
+  readonly frees?: readonly string[];
+  /** what it is done for: the operation that needs it, by its id */
+  readonly serves?: string;
   /** fitted, but left open: it is closed later */
   readonly staysOpen?: true;
   /** done on the old part and on the new one, side by side */

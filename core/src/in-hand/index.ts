@@ -37,5 +37,6 @@ export {
   testStage,
   withNewScrews,
 } from './next-press.ts';
+export { leadOf, together } from './together.ts';
 export { doneUntil, opFor } from './until.ts';
 export { isAiring, isWatched, waitLeft_s } from './waits.ts';

@@ -6,11 +6,12 @@ import type { Mechanism } from '../holds/index.ts';
 import { type EventData, type EventType, failedTests, isDrying, type JobState, lastWarmed } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import type { ShopEventData } from '../shop/index.ts';
-import { capital, isGate } from '../words/index.ts';
+import { capital, edgeName, isGate } from '../words/index.ts';
 import { type Ahead, doneStep } from './ahead.ts';
 import { bondInHand, bondWork, zoneInHand } from './bond-in-hand.ts';
 import { type EdgeInHand, edgeInHand } from './edge-in-hand.ts';
 import { pastUntilNow, plannedTime_s } from './to-warm.ts';
+import { CLOCK_S, together } from './together.ts';
 import { isAiring, waitLeft_s } from './waits.ts';
 import { alarmOf, COOLING_S, elapsed_s, type WarmBond, type Yields } from './warm-bond.ts';
 
@@ -44,6 +45,8 @@ export interface NextPress {
   /** false: nothing is done, and that is heard */
   readonly isAllowed: boolean;
   readonly does: Does;
+  /** the operations that it does, the one in hand first */
+  readonly ops: readonly Op[];
   /** what ends a wait before its time, where something is waited for */
   readonly endsWait: Does | null;
   /** one more warming of the bond that is cut: a key of its own, never what Space turns into */
@@ -66,7 +69,7 @@ export interface AtHand {
   readonly bench?: string;
 }
 
-const NOTHING: NextPress = { label: '', isAllowed: false, does: { kind: 'nothing' }, endsWait: null };
+const NOTHING: NextPress = { label: '', isAllowed: false, does: { kind: 'nothing' }, ops: [], endsWait: null };
 
 /** Fewer readings are no measurement that a workshop would keep (guess). */
 const ENOUGH_READINGS = 8;
@@ -95,7 +98,9 @@ export function nextPress(
   if (failed.length > 0 && (!op || isHeldByFault(state, op))) {
     return { ...NOTHING, label: `${functionName(mechanism.map, failed[0]!)} fails: try it again, or decide` };
   }
-  return op ? pressOn(mechanism.map, state, op, now, atHand) : pressAtTheEnd(state);
+  if (!op) return pressAtTheEnd(state);
+  const press = pressOn(mechanism, state, ahead.ops, now, atHand);
+  return press.ops.length > 0 ? press : { ...press, ops: [op] };
 }
 
 /** A test that is through, and all that closes the device over a fault, waits until it works or is decided. */
@@ -109,22 +114,38 @@ function pressAtTheEnd(state: JobState): NextPress {
   return pressing('Finish, to the record', say({ type: 'finish', data: {} }));
 }
 
-function pressOn(map: DeviceMap, state: JobState, op: Op, now: number, atHand: AtHand): NextPress {
+function pressOn(mechanism: Mechanism, state: JobState, ops: readonly Op[], now: number, atHand: AtHand): NextPress {
+  const { map } = mechanism;
+  const op = ops[0]!;
   if (isGate(op)) return pressing('To the preparation', { kind: 'go', to: 'prepare' });
   if (op.name === 'transplant') return pressing('Record its checks', { kind: 'ask', about: 'transplant' });
-  const test = testAnswer(state, op, 'works');
-  if (test) return pressing(`${functionName(map, test.data.function)} works`, say(test));
-  return pressOnBond(map, state, op, atHand, now) ?? pressOnStep(map, state, op, now, atHand);
+  const [test, ...then] = testAnswer(state, op, 'works');
+  if (test) return pressing(`${functionName(map, test.data.function)} works`, say(test, ...then));
+  return pressOnBond(map, state, op, atHand, now) ?? pressOnStep(mechanism, state, ops, now, atHand);
 }
 
-/** The answer to the function that is tried next; null where all are tried, or where nothing is. */
+/**
+ * The answer to the function that is tried next, and with the last of them that the test is through, unless something
+ * fails; nothing where all are tried, or where nothing is.
+ */
 export function testAnswer(
   state: JobState,
   op: Op,
   result: EventData['test']['result'],
-): (Said & { type: 'test' }) | null {
+): readonly [] | readonly [Said & { type: 'test' }, ...Said[]] {
   const next = op.name === 'test' ? nextUntested(state, op) : undefined;
-  return next === undefined ? null : { type: 'test', data: { function: next, result, stage: testStage(op) } };
+  if (next === undefined) return [];
+  const answer = { type: 'test', data: { function: next, result, stage: testStage(op) } } as const;
+  const tests = [...state.tests, { ...answer.data, at: '', by: '' }];
+  const isLast = nextUntested({ ...state, tests }, op) === undefined;
+  const failed = failedTests(state).filter((id) => id !== next || result !== 'works');
+  const isThrough = isLast && failed.length === 0 && (result !== 'fails' || isOldFault(state, next));
+  return isThrough ? [answer, { type: 'did', data: { steps: [doneStep(op)] } }] : [answer];
+}
+
+/** It failed when the device came in. */
+function isOldFault({ tests }: JobState, id: string): boolean {
+  return tests.some((each) => each.function === id && each.stage === 'intake' && each.result === 'fails');
 }
 
 export function nextUntested({ tests }: JobState, op: Op): string | undefined {
@@ -140,34 +161,55 @@ function functionName(map: DeviceMap, id: string): string {
   return map.functions.find((each) => each.id === id)?.name ?? id;
 }
 
-/** A step that is done by one press, or that a clock runs for. */
-function pressOnStep(map: DeviceMap, state: JobState, op: Op, now: number, { bench }: AtHand): NextPress {
+/** A step that is done by one press, with what belongs to it, or that a clock runs for. */
+function pressOnStep(
+  mechanism: Mechanism,
+  state: JobState,
+  ops: readonly Op[],
+  now: number,
+  { bench }: AtHand,
+): NextPress {
+  const op = ops[0]!;
   const left_s = waitLeft_s(state, op, now);
-  const isDone = say(
+  if (left_s === null && isClocked(op)) {
+    const label = op.seconds > 0 ? 'Started, run the clock' : 'Run the clock';
+    return pressing(label, say(clockOf(op)));
+  }
+  const isOver = left_s !== null && left_s <= 0;
+  const group = left_s === null || isOver ? together(mechanism, state.device, ops, isOver) : [op];
+  const last = group.at(-1)!;
+  const startsClock = last !== op && isClocked(last);
+  const done = startsClock ? group.slice(0, -1) : group;
+  const did: Said =
     op.name === 'vent'
       ? { type: 'aired', data: { step: op.id, ...(bench === undefined ? {} : { bench }) } }
-      : { type: 'did', data: { steps: [doneStep(op)] } },
-  );
-  if (left_s !== null) {
-    const isOver = left_s <= 0;
-    const isTimed = isAiring(state, op) || state.timers.some((each) => each.step === op.id);
-    const press = pressing(isOver ? 'Time is up, done' : 'Waiting', isDone, isOver);
-    return { ...press, endsWait: isTimed ? isDone : null };
-  }
-  if (op.wait_s) {
-    const label = op.seconds > 0 ? 'Started, run the clock' : 'Run the clock';
-    return pressing(label, say({ type: 'timer', data: { step: op.id, seconds: op.wait_s } }));
-  }
-  return pressing(doneLabel(map, op), isDone);
+      : { type: 'did', data: { steps: done.map(doneStep) } };
+  const isDone = say(did, ...(startsClock ? [clockOf(last)] : []));
+  const clock = startsClock ? ', run the clock' : '';
+  if (left_s === null) return { ...pressing(doneLabel(mechanism.map, done) + clock, isDone), ops: group };
+  const isTimed = isAiring(state, op) || state.timers.some((each) => each.step === op.id);
+  const label = !isOver ? 'Waiting' : group.length > 1 ? `Done${clock}` : 'Time is up, done';
+  const endsNow = say(op.name === 'vent' ? did : { type: 'did', data: { steps: [doneStep(op)] } });
+  return { ...pressing(label, isDone, isOver), ops: group, endsWait: isTimed ? endsNow : null };
 }
 
-function doneLabel(map: DeviceMap, op: Op): string {
-  if (op.name === 'test') return 'All tried';
-  const joint = map.joints.find((each) => each.id === op.joint);
-  if (joint?.type !== 'screw' || op.kind !== 'release') return 'Done';
+function isClocked({ wait_s }: Op): boolean {
+  return (wait_s ?? 0) >= CLOCK_S;
+}
+
+function clockOf({ id, wait_s }: Op): Said {
+  return { type: 'timer', data: { step: id, seconds: wait_s! } };
+}
+
+function doneLabel(map: DeviceMap, ops: readonly Op[]): string {
+  if (ops[0]!.name === 'test') return 'All tried';
   const captive = new Set(map.fasteners.filter((each) => each.captive).map((each) => each.id));
-  const loose = joint.points.filter((each) => !captive.has(fastenerAt(joint, each))).length;
-  return loose > 0 ? `Done, ${loose} on the mat` : 'Done';
+  const loose = ops.flatMap((op) => {
+    const joint = map.joints.find((each) => each.id === op.joint);
+    if (joint?.type !== 'screw' || op.kind !== 'release') return [];
+    return joint.points.filter((each) => !captive.has(fastenerAt(joint, each)));
+  });
+  return loose.length > 0 ? `Done, ${loose.length} on the mat` : 'Done';
 }
 
 /** A bond that is warmed, cut edge by edge or soaked; null where it is done by one press. */
@@ -179,7 +221,7 @@ function pressOnBond(map: DeviceMap, state: JobState, op: Op, atHand: AtHand, no
     case 'heating':
       return pressWhileOn(map, state, bond, atHand, now);
     case 'to-heat':
-      return sourceOn(map, state, bond, 'Source is on', atHand);
+      return sourceOn(map, state, bond, 'Heat on', atHand);
     case 'cut':
       return pressOnEdge(map, state, bond, cut!, atHand);
     case 'soak':
@@ -245,7 +287,7 @@ function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }
   // nothing is foreseen: warmed by feel
   if (!on) {
     const seconds = tenths(Math.max(0, elapsed_s(heating, now)));
-    return pressing('Source is off and away', say({ type: 'heat-off', data: { joint: heating.joint, seconds } }));
+    return pressing('Heat off', say({ type: 'heat-off', data: { joint: heating.joint, seconds } }));
   }
   const fit = on.fit?.isSound ? on.fit : null;
   const off: Said = {
@@ -271,17 +313,14 @@ function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }
   // with what never softens it there is nothing to wait for
   const neverSoft = on.clock !== null && on.clock.toSoft_s === null && on.clock.toLikely_s === null;
   const mayComeOff = alarmOf(warm) !== null || warm.problem !== null || neverSoft;
-  const label = mayComeOff ? 'Source is off and away' : 'Waiting for it to soften';
+  const label = mayComeOff ? 'Heat off' : 'Waiting for it to soften';
   return { ...pressing(label, does, mayComeOff), endsWait: does };
 }
 
 function pressOnEdge(map: DeviceMap, state: JobState, bond: BondJoint, cut: BondCut, atHand: AtHand): NextPress | null {
   const inHand = edgeInHand(state, bond, cut, atHand.warm ?? null);
   if (!inHand) return null;
-  const press = pressing(
-    `${capital(inHand.edge.segment.replaceAll('-', ' '))} is cut`,
-    say(edgeCut(bond, inHand.edge)),
-  );
+  const press = pressing(`${capital(edgeName(bond, inHand.edge.segment))} is cut`, say(edgeCut(bond, inHand.edge)));
   const again = bond.heat === true ? sourceOn(map, state, bond, 'Heat again', atHand) : null;
   const drags = bond.heat === true || bond.solvent ? itDrags(map, state, bond, inHand, atHand.warm ?? null) : null;
   return { ...press, ...(again?.isAllowed ? { heatAgain: again.does } : {}), ...(drags ? { drags } : {}) };
@@ -334,7 +373,7 @@ function pressToSoak(
   };
   const seconds = op.wait_s ?? USUAL_SOAK_S;
   return pressing(
-    'Source off and away, solvent on',
+    'Heat off and away, solvent on',
     say({ type: 'solvent', data: solvent }, { type: 'timer', data: { step: op.id, seconds } }),
   );
 }
@@ -357,7 +396,7 @@ export function withNewScrews(state: JobState, steps: EventData['did']['steps'])
 }
 
 function pressing(label: string, does: Does, isAllowed = true): NextPress {
-  return { label, isAllowed, does, endsWait: null };
+  return { label, isAllowed, does, ops: [], endsWait: null };
 }
 
 function say(...events: readonly Said[]): Does {

@@ -11,6 +11,7 @@ import { costAsPlanned, FLEX_RISK_S, standingFlexes } from './costs.ts';
 import { withPlaces } from './moving-over.ts';
 import { inOrderOfIds } from './order-of-ids.ts';
 import { rebuild } from './rebuild.ts';
+import { marking } from './marked.ts';
 import { stripDown } from './strip-down.ts';
 
 export interface PlanRequest {
@@ -96,9 +97,10 @@ function planWith(
 
   const stripOps = explained(map, strip.drafts, strip.order, strip.ruledBy, purpose);
   const told = explained(map, back.drafts, back.order, back.ruledBy, rebuildPurpose(targets));
+  const marked = marking(mechanism, present.state, replaced);
   const physicalOf = new Map(back.drafts.map(({ op, task }) => [op.id as string, task.physical]));
   const rebuildOps = withoutIdleCounts(mechanism, withPlaces(mechanism, strip.state, told, physicalOf, back.onto));
-  const aired = withVents([...stripOps, ...rebuildOps]);
+  const aired = withVents(marked([...stripOps, ...rebuildOps]));
   const at = aired.findIndex((op) => op.id === rebuildOps[0]?.id);
   const [out, up] = at < 0 ? [aired, []] : [aired.slice(0, at), aired.slice(at)];
   const stripCost = costAsPlanned(out);

@@ -34,7 +34,7 @@ export const QUESTIONS: readonly Question[] = [
     key: 'heat',
     label: 'Heat',
     options: [
-      { value: 'map', label: 'mapped' },
+      { value: 'map', label: 'as the device asks' },
       ...WARM_SOURCES.map((value) => ({ value, label: sourceNamed(value).label })),
       { value: 'none', label: 'none' },
     ],
@@ -43,7 +43,7 @@ export const QUESTIONS: readonly Question[] = [
     key: 'warm',
     label: 'Warmed at once',
     options: [
-      { value: 'as-mapped', label: 'as mapped' },
+      { value: 'as-mapped', label: 'as the device asks' },
       { value: 'all-round', label: 'all round' },
       { value: 'halves', label: 'in two halves' },
       { value: 'start-edge', label: 'only the starting edge' },
@@ -137,7 +137,7 @@ export const QUESTIONS: readonly Question[] = [
     minor: true,
     label: 'Closing bond',
     options: [
-      { value: 'map', label: 'mapped' },
+      { value: 'map', label: 'as the device asks' },
       { value: 'precut', label: 'precut seal' },
       { value: 'tape', label: 'cut tape' },
       { value: 'liquid', label: 'liquid glue' },

@@ -1,4 +1,5 @@
 import type { DeviceMap, Joint } from '../device-map/index.ts';
+import { placeWords } from './places.ts';
 
 /** Names for the eye: a map gives parts a name and joints only an id. */
 
@@ -22,8 +23,28 @@ const CONNECTORS = {
   blind: 'blind plug',
 } as const;
 
+/** The name of a part; where several are called the same, with the place of each. */
 export function partName(map: DeviceMap, id: string): string {
-  return map.parts.find((each) => each.id === id)?.name ?? id;
+  const names = known.get(map) ?? namesOf(map);
+  known.set(map, names);
+  return names.get(id) ?? id;
+}
+
+const known = new WeakMap<DeviceMap, ReadonlyMap<string, string>>();
+
+function namesOf(map: DeviceMap): ReadonlyMap<string, string> {
+  return new Map(
+    map.parts.map((part) => {
+      const { id, name } = part;
+      const like = map.parts.filter((each) => each.name === name);
+      if (like.length === 1) return [id, name];
+      const place = ({ box, face }: (typeof like)[number]) =>
+        placeWords(map, { x: box.x + box.w / 2, y: box.y + box.h / 2 }, face);
+      const own = place(part);
+      const isAlone = like.filter((each) => place(each) === own).length === 1;
+      return [id, isAlone ? `${name}, ${own}` : `${name} ${like.findIndex((each) => each.id === id) + 1}`];
+    }),
+  );
 }
 
 /** *Connector lid: 3 screws*, *Display: press connector to Main board* */

@@ -1,5 +1,6 @@
-import { type DeviceMap, fastenerAt, type Joint, type Part, renewalOf } from '../device-map/index.ts';
-import { type Op, TEST_AFTER } from '../drafts/index.ts';
+import { type DeviceMap, type Joint, type Part, renewalOf } from '../device-map/index.ts';
+import { type Op, TEST_AFTER, thingOf } from '../drafts/index.ts';
+import { jointWords } from './joint-words.ts';
 import { capital, plural } from './english.ts';
 import { jointKind, partName } from './names.ts';
 
@@ -13,31 +14,70 @@ export interface OpWords {
 export function opWords(map: DeviceMap, op: Op): OpWords {
   const joint = map.joints.find((each) => each.id === op.joint);
   if (op.kind === 'procedure') return procedureWords(map, op, joint);
-  if (joint) return jointWords(map, op, joint);
+  if (joint) return withHint(map, op, joint);
   const part = map.parts.find((each) => each.id === op.part)!;
+  const name = partName(map, part.id);
   const onto = op.onto ? `, onto ${partName(map, op.onto)}` : '';
   switch (op.kind) {
     case 'open':
-      return {
-        title: 'Open it',
-        thing: part.name,
-        hint: [openingWords(part), part.hint?.remove].filter(Boolean).join(' '),
-      };
+      return { title: 'Open it', thing: name, hint: joined(openingWords(part), freeingHints(map, op)) };
     case 'lift':
-      // what swings open was told how when it was opened
-      return { title: 'Lift it off', thing: part.name, hint: part.opens ? undefined : part.hint?.remove };
+      return {
+        title: op.isOld ? 'Lift the old one off' : 'Lift it off',
+        thing: name,
+        hint: freeingHints(map, op),
+      };
     case 'close':
-      return { title: 'Close it', thing: part.name, hint: part.hint?.fit };
-    default:
-      return { title: op.isNew ? 'Fit the new one' : 'Fit it', thing: part.name + onto, hint: part.hint?.fit };
+      return { title: 'Close it', thing: name, hint: joined(closingWords(map, part), part.hint?.fit) };
+    default: {
+      const title = op.staysOpen
+        ? op.isNew
+          ? 'Stand the new one up'
+          : 'Stand it up'
+        : op.isNew
+          ? 'Fit the new one'
+          : 'Fit it';
+      return { title, thing: name + onto, hint: op.staysOpen ? standingWords(part) : part.hint?.fit };
+    }
   }
+}
+
+function joined(...hints: readonly (string | undefined)[]): string | undefined {
+  return hints.filter(Boolean).join(' ') || undefined;
+}
+
+/** What belongs to the first operation that frees a part. */
+function freeingHints(map: DeviceMap, { frees = [] }: Op): string | undefined {
+  return joined(...frees.map((id) => map.parts.find((each) => each.id === id)?.hint?.remove));
 }
 
 /** The side that stays down, and how far. */
 function openingWords({ opens }: Part): string {
   if (!opens) return '';
   const gap = opens.gap ? `, ${opens.gap} mm at most while it is tethered` : '';
-  return `The ${opens.edge} edge stays down: open it toward there${gap}${opens.angle ? `; then it may stand at ${opens.angle}°` : ''}.`;
+  return `The ${opens.edge} edge stays down: open it toward there${gap}${opens.angle ? `; then it may stand at ${opens.angle}°, against a block` : ''}.`;
+}
+
+/** A part that stays open is not lowered yet: how it closes is said when it closes. */
+function standingWords({ opens }: Part): string {
+  if (!opens) return 'Leave it open; do not lower it.';
+  return `On its ${opens.edge} edge${opens.angle ? `, ${opens.angle}°` : ''}, against a block; do not lower it.`;
+}
+
+/** The hooked edge goes in first. */
+function closingWords(map: DeviceMap, { id, opens }: Part): string {
+  const hooked = map.joints.some((each) => each.type === 'clip' && each.slide && each.holds.includes(id));
+  const block = opens ? 'Block away. ' : '';
+  return opens && hooked ? `${block}Its ${opens.edge} edge down first, hooks in, then lower it.` : block.trim();
+}
+
+function withHint(map: DeviceMap, op: Op, joint: Joint): OpWords {
+  const isOff = op.kind === 'release';
+  const { off, on } = jointWords(map, joint.id);
+  const own = isOff ? joint.hint?.release : joint.hint?.make;
+  const slid = joint.type === 'clip' && joint.slide && isOff ? `${capital(slideWords(joint.slide))}, then lift.` : '';
+  const hint = joined(slid, isOff ? freeingHints(map, op) : '', own ?? joint.needs?.join(' '));
+  return { ...(isOff ? off : on), ...(hint ? { hint } : {}) };
 }
 
 /** *4 mm to the right* */
@@ -49,84 +89,12 @@ export function slideWords({ dx, dy }: { readonly dx: number; readonly dy: numbe
   return ways.join(' and ');
 }
 
-function jointWords(map: DeviceMap, op: Op, joint: Joint): OpWords {
-  const thing = joint.holds.map((id) => partName(map, id)).join(' and ');
-  const off = op.kind === 'release';
-  const hint = off ? joint.hint?.release : joint.hint?.make;
-  const said = (title: string) => ({ title, thing, hint: hint ?? joint.needs?.join(' ') });
-  switch (joint.type) {
-    case 'screw': {
-      const captive = joint.points.every((each) => isCaptive(map, fastenerAt(joint, each)));
-      const screws = plural(joint.points.length, 'screw');
-      if (captive) return said(off ? `Loosen ${screws}, captive` : `Tighten ${screws}`);
-      return said(off ? `Take out ${screws}` : `Put in ${screws}`);
-    }
-    case 'connector':
-      return said(`${off ? CONNECTOR_OFF[joint.style] : CONNECTOR_ON[joint.style]}`);
-    case 'bond':
-      return said(off ? BOND_OFF[joint.style] : BOND_ON[joint.style]);
-    case 'clip':
-      if (off && joint.slide)
-        return {
-          ...said('Slide it out of its hooks'),
-          hint: [`${capital(slideWords(joint.slide))}, then lift.`, hint].filter(Boolean).join(' '),
-        };
-      if (joint.eject) return said(off ? 'Push the tray out' : 'Push the tray in');
-      return said(`${off ? 'Unclip' : 'Press home'} ${jointKind(joint)}`);
-    case 'solder':
-      return said(off ? 'Unsolder' : 'Solder');
-    default:
-      return said(jointKind(joint));
-  }
-}
-
-const CONNECTOR_OFF = {
-  press: 'Lever up the press connector',
-  'zif-flip': 'Flip the latch, draw the flex out',
-  'zif-slide': 'Slide the latch, draw the flex out',
-  coax: 'Lift the coaxial snap straight up',
-  plug: 'Draw out the plug',
-  spring: 'Spring contact',
-  blind: 'Blind plug',
-} as const;
-
-const CONNECTOR_ON = {
-  press: 'Press the connector home',
-  'zif-flip': 'Feed the flex in, close the latch',
-  'zif-slide': 'Feed the flex in, slide the latch',
-  coax: 'Press the coaxial snap home',
-  plug: 'Push in the plug',
-  spring: 'Spring contact',
-  blind: 'Blind plug',
-} as const;
-
-const BOND_OFF = {
-  perimeter: 'Cut the seal',
-  pad: 'Lift the adhesive pad',
-  tabs: 'Pull the tabs out',
-  strap: 'Pull the straps up',
-  tape: 'Peel the tape',
-  thermal: 'Thermal material',
-  gasket: 'Gasket',
-} as const;
-
-const BOND_ON = {
-  perimeter: 'Bring the seal down',
-  pad: 'Bring the pad down',
-  tabs: 'Bring the adhesive down',
-  strap: 'Bring the adhesive down',
-  tape: 'Lay the tape back',
-  thermal: 'Thermal material',
-  gasket: 'Gasket',
-} as const;
-
-function isCaptive(map: DeviceMap, fastener: string): boolean {
-  return map.fasteners.find((each) => each.id === fastener)?.captive ?? false;
-}
-
 function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWords {
   const part = op.part ? partName(map, op.part) : '';
-  const bond = joint ? `${joint.holds.map((id) => partName(map, id)).join(' and ')}, ${jointKind(joint)}` : '';
+  const which = joint ? jointWords(map, joint.id).which : '';
+  const bond = joint
+    ? `${joint.holds.map((id) => partName(map, id)).join(' and ')}, ${jointKind(joint)}${which ? `, ${which}` : ''}`
+    : '';
   switch (op.name) {
     case 'power-off':
       return { title: 'Switch it off', thing: 'All the way, not to sleep', hint: map.procedures?.powerOff };
@@ -167,13 +135,17 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
         hint: 'If it does, it stays. If not: scrape, wipe, stick on new tape.',
       };
     case 'press':
-      return { title: 'Press it', thing: bond, hint: 'Flush all round; resistance means something is in the way.' };
+      return {
+        title: 'Keep it pressed',
+        thing: bond,
+        hint: 'Flush all round; resistance means something is in the way.',
+      };
     case 'cure':
       return { title: 'Let it cure', thing: bond };
     case 'count':
       return {
         title: 'Count',
-        thing: part || 'Screws, films, liners, picks',
+        thing: countedBefore(map, op),
         hint: 'Nothing is left over that should be in. A look for metal at magnets.',
       };
     case 'renew':
@@ -247,6 +219,14 @@ function layingWords(joint: Joint | undefined): Pick<OpWords, 'title' | 'hint'> 
   if (renewal === 'liquid') return { title: 'Lay the new adhesive', hint: 'Thin and even; nothing where it was not.' };
   const what = joint?.type === 'bond' && joint.style === 'perimeter' ? 'seal' : 'adhesive';
   return { title: `Stick on the new ${what}, liner stays`, hint: 'As the old one ran, gaps where they were.' };
+}
+
+/** *Before Cell goes in*, *Before it is powered* */
+function countedBefore(map: DeviceMap, { id }: Op): string {
+  const before = thingOf(id);
+  const what =
+    before === 'dead' ? 'it is powered' : before === 'close' ? 'it is closed' : `${partName(map, before)} goes in`;
+  return `Screws, films, picks: before ${what}`;
 }
 
 const GATES: readonly string[] = ['agree', 'run-down', 'charge-up', 'prepare'];

@@ -98,6 +98,7 @@ export function explained(
       whyNotEarlier: rule ? RULES[rule] : waitsFor(map, byId, directlyBefore(id), position),
       notBefore,
       ...(rule ? { ruledBy: rule } : {}),
+      ...(next === undefined ? {} : { serves: next }),
     };
   });
 }

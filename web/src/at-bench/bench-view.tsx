@@ -4,6 +4,7 @@ import {
   doneUntil,
   elapsed_s,
   isWatched,
+  leadOf,
   nextUntested,
   opFor,
   waitLeft_s,
@@ -67,7 +68,6 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const held = state.stopped !== null || state.ended !== null;
   const op = ops[0];
   const shownOp = look > 0 ? ops[Math.min(look, ops.length - 1)] : op;
-  const words = op && opWords(map, op);
   const waitLeft = waitLeft_s(state, op, now);
   const timeUp = waitLeft !== null && waitLeft <= 0;
   useEffect(() => {
@@ -81,7 +81,16 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const joint = map.joints.find((each) => each.id === shownOp?.joint);
   const tray = joint?.type === 'clip' && joint.eject ? joint.holds[0] : undefined;
   const { hand, atHand } = useHand({ bench, map, state, op, side, now });
-  const { label, step, endWait, test, layOne, heatAgain, drags } = usePresses({
+  const {
+    label,
+    ops: inHand,
+    step,
+    endWait,
+    test,
+    layOne,
+    heatAgain,
+    drags,
+  } = usePresses({
     job: { bench, mechanism, state },
     atHand,
     now,
@@ -90,6 +99,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     onLook: setLook,
     onAsk: setPanel,
   });
+  const words = inHand[0] && opWords(map, leadOf(inHand, timeUp));
   useSpokenStep(hand?.spoken ?? (words ? `${words.title}. ${words.thing}` : ''));
   const alarm = hand?.alarm ?? null;
   useEffect(() => {
@@ -202,7 +212,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               <p>{bench.planProblem}</p>
               <div className="mt-2 flex flex-wrap gap-2">
                 <Button keyName="G" onClick={() => setPanel('target')}>
-                  Change the target
+                  Change the job
                 </Button>
                 <Button onClick={bench.planAgain}>Plan again</Button>
               </div>
@@ -221,7 +231,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           )}
           {state.stopped || state.ended ? (
             <Stopped state={state} onLead={() => setPanel('lead')}>
-              {state.opening.heating && <Button onClick={sourceOff}>The source is off and away</Button>}
+              {state.opening.heating && <Button onClick={sourceOff}>Heat off and away</Button>}
             </Stopped>
           ) : look < 0 ? (
             <LookBack map={map} state={state} back={-look} />
@@ -230,6 +240,9 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               mechanism={mechanism}
               state={state}
               op={shownOp}
+              together={look === 0 ? inHand : [shownOp]}
+              ahead={ops}
+              onTick={(op) => take(inHand.slice(0, inHand.indexOf(op) + 1))}
               lookahead={Math.max(0, look)}
               left={ops.length}
               waitLeft={look === 0 ? waitLeft : null}
@@ -279,7 +292,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           )}
           <p className="absolute bottom-2 left-4 text-note text-quiet">
             {look === 0 && hand?.picture
-              ? 'Foreseen, with the reach of what is not known'
+              ? 'Predicted, with the reach of what is not known'
               : side === 'front'
                 ? 'Front up'
                 : 'Back up, drawn mirrored'}

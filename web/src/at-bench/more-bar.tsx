@@ -30,7 +30,7 @@ export function MoreBar({ paused, held, onUndo, onPanel, onPause, onIntake }: Mo
         Something else
       </Button>
       <Button weight="quiet" keyName="G" disabled={held} onClick={() => onPanel('target')}>
-        Target
+        Job
       </Button>
       <Button weight="quiet" keyName="N" onClick={() => onPanel('note')}>
         Note

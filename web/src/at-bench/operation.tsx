@@ -1,12 +1,14 @@
 import type { JobState } from '@nibrel/core/job';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
-import { nextUntested, testStage } from '@nibrel/core/in-hand';
-import { cautionFor, capital, plural, opWords } from '@nibrel/core/words';
+import { leadOf, nextUntested, testStage } from '@nibrel/core/in-hand';
+import { cautionFor, capital, plural, opWords, whyNow } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
 import { countdown } from '../app/format.ts';
-import { Button } from '../ui/button.tsx';
+import { useState } from 'react';
+import { useKeys } from '../app/keys.ts';
+import { Button, Key } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
 import type { Hand } from './opening/hand.ts';
@@ -16,6 +18,9 @@ interface OperationProps {
   readonly mechanism: Mechanism;
   readonly state: JobState;
   readonly op: Op;
+  /** all that one press does, this operation first */
+  readonly together: readonly Op[];
+  readonly ahead: readonly Op[];
   /** 0: the one in hand; more: looking ahead */
   readonly lookahead: number;
   readonly left: number;
@@ -32,11 +37,13 @@ interface OperationProps {
   /** what is waited for is ended before its time; null where nothing is */
   readonly onEndWait: (() => void) | null;
   onStep(): void;
+  /** what is done together is done as far as this */
+  onTick(op: Op): void;
 }
 
 const STAGES = {
   prepare: 'Prepare',
-  open: 'Open',
+  open: 'Getting in',
   strip: 'Strip',
   move: 'Move over',
   rebuild: 'Rebuild',
@@ -49,6 +56,8 @@ export function Operation({
   mechanism,
   state,
   op,
+  together,
+  ahead,
   lookahead,
   left,
   waitLeft,
@@ -59,17 +68,39 @@ export function Operation({
   onDrags,
   onEndWait,
   onStep,
+  onTick,
 }: OperationProps) {
   const { map } = mechanism;
-  const words = opWords(map, op);
+  const lead = leadOf(together, waitLeft !== null && waitLeft <= 0);
+  const words = opWords(map, lead);
   const cautions = (hand?.cautions ?? ['operation']).map((of) =>
     cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, isDead(mechanism, state.device)),
   );
-  const joint = map.joints.find((each) => each.id === op.joint);
+  const joint = map.joints.find((each) => each.id === lead.joint);
+  const [whyFor, setWhyFor] = useState<string | null>(null);
+  const toggleWhy = () => setWhyFor(whyFor === lead.id ? null : lead.id);
+  useKeys({ b: toggleWhy });
+  const short = whyNow(
+    map,
+    lead,
+    ahead.find((each) => each.id === lead.serves),
+  );
   const why = (
-    <p className="border-t border-hair pt-3 text-body text-quiet">
-      {op.why} {op.whyNotEarlier}
-    </p>
+    <div className="border-t border-hair pt-1 text-body text-quiet">
+      <button
+        type="button"
+        className="flex min-h-12 w-full items-center justify-between gap-4 text-left"
+        onClick={toggleWhy}
+      >
+        <span>{short || 'Why now'}</span>
+        <Key name="B" />
+      </button>
+      {whyFor === lead.id && (
+        <p>
+          {lead.why} {lead.whyNotEarlier}
+        </p>
+      )}
+    </div>
   );
   return (
     <section aria-label="Operation" className="flex flex-col">
@@ -84,10 +115,10 @@ export function Operation({
           <h1 className="text-loud leading-[1.08] font-bold">{hand?.title ?? words.title}</h1>
           <p className="mt-1 text-far leading-tight">{words.thing}</p>
         </div>
-        {op.tool && !hand && (
+        {lead.tool && !hand && (
           <p className="flex items-center gap-3 text-lead">
-            {joint?.type === 'screw' && <DriveMark drive={op.tool} />}
-            {capital(op.tool)}
+            {joint?.type === 'screw' && <DriveMark drive={lead.tool} />}
+            {capital(lead.tool)}
           </p>
         )}
         {joint?.type === 'screw' && <Screws map={map} state={state} jointId={joint.id} />}
@@ -95,6 +126,7 @@ export function Operation({
         {hand?.lead}
         {waitLeft !== null && <Wait seconds={waitLeft} />}
         {words.hint && !hand && <p className="text-lead text-quiet">{words.hint}</p>}
+        {!hand && together.length > 1 && <Ticks map={map} ops={together} lead={lead} onTick={onTick} />}
         {!hand && why}
         {lookahead === 0 && (
           <Button
@@ -131,6 +163,39 @@ export function Operation({
         {hand && why}
       </div>
     </section>
+  );
+}
+
+interface TicksProps {
+  readonly map: DeviceMap;
+  readonly ops: readonly Op[];
+  readonly lead: Op;
+  onTick(op: Op): void;
+}
+
+/** What belongs to the step in hand, each a tick of its own for who wants it; the main button takes them all. */
+function Ticks({ map, ops, lead, onTick }: TicksProps) {
+  return (
+    <ol aria-label="In this step" className="flex flex-col text-lead">
+      {ops.map((op) => {
+        const { title, thing } = opWords(map, op);
+        return (
+          <li key={op.id} className="border-b border-hair">
+            <button
+              type="button"
+              className="flex min-h-12 w-full items-center gap-3 text-left hover:bg-mat"
+              onClick={() => onTick(op)}
+            >
+              <span aria-hidden="true" className="inline-block size-4 shrink-0 border-2 border-ink" />
+              <span>
+                <span className={op === lead ? 'font-bold' : ''}>{title}</span>
+                {op !== lead && <span className="text-body text-quiet"> {thing}</span>}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
   );
 }
 

@@ -50,18 +50,19 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
     void act(pressed.does);
   };
   const test = (result: EventData['test']['result']) => {
-    const answer = op && testAnswer(state, op, result);
-    if (answer) void bench.say(answer);
+    const [answer, ...then] = op ? testAnswer(state, op, result) : [];
+    if (answer) void act({ kind: 'say', events: [answer, ...then] });
   };
   const layOne = () => {
     const screw = nextScrew(mechanism, state, op);
     if (screw) void bench.say(screw);
   };
   const unlessBusy = (does: Does | null | undefined) => (does && !isBusy ? () => void act(does) : null);
-  const { label } = press;
+  const { label, ops } = press;
 
   return {
     label,
+    ops,
     step,
     test,
     layOne,

@@ -1,9 +1,9 @@
 import { cutOfBond } from '@nibrel/core/cut';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { type DeviceWarming, dragsBelow, segmentsOf, type Touch, type Warming } from '@nibrel/core/heat';
-import { plural } from '@nibrel/core/words';
+import { edgeName, plural } from '@nibrel/core/words';
 import { useEffect, useState } from 'react';
-import { countdown, spaced } from '../app/format.ts';
+import { countdown } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Slide } from '../ui/slide.tsx';
 import type { Field } from '../workers/compute.worker.ts';
@@ -177,7 +177,7 @@ function CutTimes({ map, bond, field, working_s, speed_mm_s, heat_s }: CutTimesP
           <li key={segment} className="border-b border-hair py-0.5">
             {reheatBefore && <p className="font-bold text-now">heat again</p>}
             <p className="grid grid-cols-[minmax(3.6rem,1fr)_3.7rem_3rem_5.2rem]">
-              <span className="truncate">{spaced(segment)}</span>
+              <span className="truncate">{edgeName(bond, segment)}</span>
               <span className="text-right">{depth} mm</span>
               <span className="text-right">{countdown(seconds)}</span>
               <span className="text-right text-quiet">soft {countdown(field.softFor_s[segment] ?? 0)}</span>

@@ -177,7 +177,7 @@ function Foreseen({ map, bond, warming, touch, laidOver, shop }: ForeseenProps) 
   const overlays = useOverlays(warming, laidOver);
   if (problem) {
     return (
-      <Trouble title="This can not be foreseen">
+      <Trouble title="This can not be predicted">
         <p>{problem}</p>
       </Trouble>
     );

@@ -93,14 +93,14 @@ function Intake({ bench, mechanism, map, state }: OpenJob) {
           <Measuring map={map} state={state} onMeasure={(measure) => void send('measure', measure)} />
           {state.wet ? (
             <p className="text-body">
-              Wet: its battery comes off at once.{' '}
+              Liquid damage: its battery comes off at once.{' '}
               <Link to={`/jobs/${state.job.id}/prepare`} className="underline">
                 On with it
               </Link>
             </p>
           ) : (
             <Button keyName="W" disabled={!map.battery} onClick={() => setPanel('wet')}>
-              It is wet
+              Liquid damage
             </Button>
           )}
           <Button keyName="X" className="text-now" onClick={() => setPanel('stop')}>

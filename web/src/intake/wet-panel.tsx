@@ -20,7 +20,7 @@ export function WetPanel({ open, onClose, onWet }: WetPanelProps) {
   const { field, pick, sent } = useFields(schema, { indicator: 'tripped' as EventData['wet']['indicator'], text: '' });
   return (
     <Panel
-      title="It is wet"
+      title="Liquid damage"
       said="Battery off at once, then washed, dried and tried. Whether the board is replaced is decided after that."
       open={open}
       onClose={onClose}

@@ -139,7 +139,7 @@ function Meter({
       {meter.last.watts.toFixed(2)} W
       <span className="text-body text-quiet">
         {' '}
-        {meter.left_s === null ? 'not foreseen yet' : `${duration(meter.left_s)} more by its readings`}, simulated and
+        {meter.left_s === null ? 'not predicted yet' : `${duration(meter.left_s)} more by its readings`}, simulated and
         sped up
       </span>
     </p>

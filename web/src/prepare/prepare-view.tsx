@@ -138,7 +138,7 @@ function Prepare(job: OpenJob) {
               What else while it is open
             </Button>
             <Button keyName="S" disabled={!ahead} onClick={() => setPanel('schools')}>
-              Schools of this job
+              Ways of working for this job
             </Button>
             <Button keyName="X" className="text-now" onClick={() => setPanel('stop')}>
               Stop now

@@ -17,7 +17,7 @@ export function SchoolsPanel({ job, open, onClose }: Closing & { readonly job: O
   };
   return (
     <Panel
-      title="Schools of this job"
+      title="Ways of working for this job"
       said="For this repair alone; the plan follows at once."
       open={open}
       onClose={onClose}

@@ -56,7 +56,7 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
       return `${name}: ${event.data.result.replace('-', ' ')}${STAGE_WORDS[event.data.stage]}`;
     }
     case 'targets':
-      return `Target changed: ${event.data.targets.map((each) => targetWords(map, each)).join(', ') || 'close it up'}`;
+      return `Job changed: ${event.data.targets.map((each) => targetWords(map, each)).join(', ') || 'close it up'}`;
     case 'pause':
       return 'Paused';
     case 'resume':

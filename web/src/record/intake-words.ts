@@ -24,7 +24,7 @@ export function intakeLine(map: DeviceMap, event: BenchEvent): string {
       return `Measured: ${part ? partName(map, part) : 'the device'}, ${thickness_mm} mm thick`;
     }
     case 'wet':
-      return `Taken in wet, indicator ${event.data.indicator.replace('-', ' ')}${event.data.text ? `: ${event.data.text}` : ''}`;
+      return `Liquid damage, indicator ${event.data.indicator.replace('-', ' ')}${event.data.text ? `: ${event.data.text}` : ''}`;
     case 'charge': {
       const { charge, source, simulated } = event.data;
       return `Charge ${percent(charge)}, ${source === 'meter' ? `by the meter${simulated ? ' (simulated)' : ''}` : 'read and typed in'}`;

@@ -47,7 +47,7 @@ export function TakenIn({ map, state }: TakenInProps) {
           )}
           {wet && (
             <p>
-              Wet, indicator {wet.indicator.replace('-', ' ')}
+              Liquid damage, indicator {wet.indicator.replace('-', ' ')}
               {wet.decided
                 ? `; the board is ${wet.decided.board === 'keep' ? 'kept' : 'replaced'}: ${wet.decided.text}`
                 : ''}

@@ -55,7 +55,7 @@ export function Schools(props: SchoolsProps) {
     <>
       <div className="flex flex-col">{questions.filter((each) => !each.minor).map(school)}</div>
       <details>
-        <summary className="min-h-12 cursor-pointer py-3 text-body">More schools</summary>
+        <summary className="min-h-12 cursor-pointer py-3 text-body">More ways of working</summary>
         {questions.filter((each) => each.minor).map(school)}
       </details>
     </>

@@ -33,11 +33,11 @@ export function SchoolsView() {
   const shown = parts.find((each) => each.id === part) ?? parts.find((each) => wanted.includes(each.id)) ?? parts[0];
   return (
     <main className="grid grow gap-x-10 px-6 py-5 lg:grid-cols-[minmax(0,1fr)_24rem]">
-      <h1 className="sr-only">Schools</h1>
+      <h1 className="sr-only">Ways of working</h1>
       <div className="empty:hidden lg:col-span-2">
         <NotTold error={tell.error} />
       </div>
-      <section aria-label="Schools of this workshop">
+      <section aria-label="Ways of working here">
         <h2 className="text-far font-bold">Where practitioners disagree</h2>
         <p className="text-body text-quiet">
           The default of every new job. What each takes and risks is computed for this repair:

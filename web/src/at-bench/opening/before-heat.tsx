@@ -21,7 +21,7 @@ export function Foretold({ words }: { readonly words: AdviceWords }) {
 
 /** Nothing can be counted down: the recipe's time and the hand have to do. */
 export function Unforeseen({ problem }: { readonly problem: string }) {
-  return <p className="text-lead font-bold text-now">Nothing can be foreseen here. {problem}</p>;
+  return <p className="text-lead font-bold text-now">Nothing can be predicted here. {problem}</p>;
 }
 
 /** A source that will not do for this bond, and why. */

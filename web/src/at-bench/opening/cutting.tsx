@@ -4,9 +4,9 @@ import type { Drag } from '@nibrel/core/heat';
 import { edgeInHand } from '@nibrel/core/in-hand';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { type Policy, settled } from '@nibrel/core/policy';
-import { plural, slideWords, thingName } from '@nibrel/core/words';
+import { edgeName, plural, slideWords, thingName } from '@nibrel/core/words';
 import { Link } from 'react-router';
-import { countdown, spaced } from '../../app/format.ts';
+import { countdown } from '../../app/format.ts';
 import { temperature, temperatures } from '../../app/units.ts';
 import type { Side } from '../../drawing/geometry.ts';
 import { Caution } from '../../ui/caution.tsx';
@@ -30,7 +30,7 @@ export function useCutting({ bench, map, state, bond, cut, warm, side, again_s }
   const cutter = state.policy.firstGap === 'bench-cutter';
   const done = state.opening.cut.get(bond.id) ?? NONE;
   return {
-    title: `Cut: ${spaced(edge.segment)}`,
+    title: `Cut: ${edgeName(bond, edge.segment)}`,
     cautions: isStiff ? ['operation', 'heat'] : ['operation'],
     lead: (
       <Depth
@@ -59,7 +59,7 @@ export function useCutting({ bench, map, state, bond, cut, warm, side, again_s }
     ...(warm?.bond_C ? { bond_C: warm.bond_C.likely } : {}),
     spoken: isStiff
       ? 'Too stiff for this edge. Heat again.'
-      : `Cut ${spaced(edge.segment)}, ${edge.depth} millimetres deep at most.`,
+      : `Cut ${edgeName(bond, edge.segment)}, ${edge.depth} millimetres deep at most.`,
     alarm: isStiff ? 'stiff' : null,
   };
 }
@@ -163,7 +163,7 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
             <span>{done.has(segment) ? '✓' : index + 1}</span>
             <span className="truncate">
               {reheatBefore && !done.has(segment) && segment !== next.segment && <strong>heat, then </strong>}
-              {spaced(segment)}
+              {edgeName(bond, segment)}
               {near && <span className="text-quiet">, {thingName(map, near)}</span>}
             </span>
             <span className="text-right">{depth} mm</span>

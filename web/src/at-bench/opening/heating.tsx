@@ -14,7 +14,7 @@ import {
 import { lazy, Suspense, useState } from 'react';
 import { adviceWords, originWords } from '../../heat/advice.ts';
 import { useForesight, useVerdicts } from '../../heat/use-heat.ts';
-import { spaced } from '../../app/format.ts';
+import { edgeName } from '@nibrel/core/words';
 import { temperature } from '../../app/units.ts';
 import { BeforeHeat, Foretold, type Other, type Pace, PACES, Unforeseen } from './before-heat.tsx';
 import type { Hand } from './hand.ts';
@@ -100,7 +100,7 @@ export function useHeating(work: OpeningWork): Heating {
                 readings={heating.readings}
                 now_s={on.elapsed_s}
                 end_s={Math.max(heating.heat_s * 1.3, on.elapsed_s + 120)}
-                label={`Foreseen temperatures with ${heating.readings.length} readings`}
+                label={`Predicted temperatures with ${heating.readings.length} readings`}
               />
             </Suspense>
           ),
@@ -137,7 +137,7 @@ export function useHeating(work: OpeningWork): Heating {
           foresight={foresight}
           soften_C={planned.soften_C}
           heat_s={planned.heat_s}
-          label="Foreseen temperatures"
+          label="Predicted temperatures"
         />
       </Suspense>
     ),
@@ -154,7 +154,7 @@ export function useHeating(work: OpeningWork): Heating {
 /** A zone by its edges, where it is no zone of the map with a name of its own. */
 function zoneWords({ map, state, bond }: OpeningWork, zone: Zone): string {
   const { segments = [] } = bond ? warmedAs(map, bond, state.policy.warm) : {};
-  const edges = segments.filter((each) => each.zone === zone).map(({ id }) => spaced(id));
+  const edges = segments.filter((each) => each.zone === zone).map(({ id }) => edgeName(bond!, id));
   const isMapped = bond?.segments?.some((each) => each.zone === zone) ?? false;
   return isMapped || edges.length === 0 ? String(zone) : `${zone}: ${edges.join(', ')}`;
 }
@@ -186,7 +186,7 @@ function whyNot(verdict: SourceVerdict, temp_C: number, soften_C: number): strin
 
 /** Until it is there: as high as what comes. */
 const FORESEEING = {
-  headline: 'Foreseeing',
+  headline: 'Predicting',
   detail: 'How soon it is soft, and what comes near its limit.',
   isGood: true,
 };

@@ -45,6 +45,7 @@ export function OnTheDevice({ bench, map, shop, heating, on, soften_C, ruledOut,
           bond_C={clock.bond_C.likely}
           soften_C={soften_C}
           ruledOut={ruledOut}
+          isBusy={bench.unsaved !== null}
           onSource={onSource}
         />
       )}
@@ -58,11 +59,12 @@ interface WaysOnProps {
   readonly bond_C: number;
   readonly soften_C: number;
   readonly ruledOut: ReadonlySet<WarmSource>;
+  readonly isBusy: boolean;
   onSource(kind: WarmSource): void;
 }
 
 /** What can be done while it does not soften: measured, warmed otherwise, or cut as it is, with what that risks. */
-function WaysOn({ heating, bond_C, soften_C, ruledOut, onSource }: WaysOnProps) {
+function WaysOn({ heating, bond_C, soften_C, ruledOut, isBusy, onSource }: WaysOnProps) {
   const others = WARM_SOURCES.filter((each) => each !== heating.setting.kind && !ruledOut.has(each));
   return (
     <div className="flex flex-col gap-2 text-body">
@@ -73,7 +75,7 @@ function WaysOn({ heating, bond_C, soften_C, ruledOut, onSource }: WaysOnProps) 
         <div className="flex flex-wrap items-center gap-2">
           <strong>Another source:</strong>
           {others.map((kind) => (
-            <Button key={kind} onClick={() => onSource(kind)}>
+            <Button key={kind} disabled={isBusy} onClick={() => onSource(kind)}>
               {sourceNamed(kind).label}
             </Button>
           ))}
@@ -116,7 +118,7 @@ function BeingForeseen() {
   return (
     <p className="flex items-baseline gap-4">
       <span className="text-huge leading-none font-bold text-quiet">{countdown(Infinity)}</span>
-      <span className="text-lead text-quiet">being foreseen</span>
+      <span className="text-lead text-quiet">being predicted</span>
     </p>
   );
 }

@@ -34,7 +34,7 @@ export function useSoaking({ state, op, warm }: OpeningWork): { readonly hand: H
         </div>
         <p className="text-body text-quiet">
           {hottest === undefined
-            ? `Nothing is foreseen to be warm here. Only below ${temperature(state.limits.solventBelow_C)}, by touch.`
+            ? `Nothing here is predicted to be warm. Only below ${temperature(state.limits.solventBelow_C)}, by touch.`
             : coolIn_s === 0
               ? `What was warmed last is at ${temperature(hottest)} at most, below the ${temperature(state.limits.solventBelow_C)} for solvent.`
               : `What was warmed last is at up to ${temperature(hottest)}; solvent only below ${temperature(state.limits.solventBelow_C)}${coolIn_s === null ? '' : `, in about ${countdown(coolIn_s)}`}.`}{' '}

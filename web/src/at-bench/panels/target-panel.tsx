@@ -34,7 +34,7 @@ export function TargetPanel({ map, targets, open, onClose, onTargets }: TargetPa
   const added = ({ kind, part }: Chosen): Target => (kind === 'replace' ? { replace: part } : { remove: part });
   return (
     <Panel
-      title="Change the target"
+      title="Change the job"
       said="The rest is planned anew from where the device is now."
       open={open}
       onClose={onClose}

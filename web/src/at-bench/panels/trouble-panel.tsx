@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { type EventData, TROUBLE_KINDS, type TroubleKind } from '@nibrel/core/job';
 import { type DeviceMap, fastenerAt, type ScrewJoint } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
-import { partName, thingName } from '@nibrel/core/words';
+import { edgeName, partName, thingName } from '@nibrel/core/words';
 import { keyOf, type Ledger } from '@nibrel/core/screws';
 import { useState } from 'react';
 import { temperature } from '../../app/units.ts';
@@ -193,7 +193,10 @@ export function TroublePanel({
                 id="trouble-edge"
                 label="At which edge"
                 value={chosenEdge.id}
-                options={cutEdges.map(({ id, depth }) => ({ value: id, label: `${id}, ${depth} mm` }))}
+                options={cutEdges.map(({ id, depth }) => ({
+                  value: id,
+                  label: `${held?.type === 'bond' ? edgeName(held, id) : id}, ${depth} mm`,
+                }))}
                 onChange={setSegment}
               />
             )}

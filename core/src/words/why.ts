@@ -1,0 +1,76 @@
+import type { DeviceMap } from '../device-map/index.ts';
+import type { Op } from '../drafts/index.ts';
+import { jointKind, partName } from './names.ts';
+
+/**
+ * Why an operation is done, in one short sentence, as one technician says it to another. The long form stands in the
+ * operation itself.
+ * @param serves what it is done for, where that is ahead as well
+ */
+export function whyNow(map: DeviceMap, op: Op, serves: Op | undefined): string {
+  switch (op.kind) {
+    case 'procedure':
+      return PROCEDURES[op.name!] ?? '';
+    case 'release':
+      return whyReleased(map, op, serves);
+    case 'open':
+    case 'lift':
+      return whyOff(map, op, serves);
+    case 'fit':
+      return op.isNew ? 'The new one goes in.' : op.stage === 'move' ? 'It moves over.' : '';
+    case 'close':
+      return 'All beneath it is back.';
+    case 'make':
+      return whyMade(map, op);
+  }
+}
+
+function whyReleased(map: DeviceMap, op: Op, serves: Op | undefined): string {
+  const joint = map.joints.find(({ id }) => id === op.joint);
+  if (joint?.type === 'connector' && joint.isolates) return 'Dead from here on.';
+  if (!joint || !serves) return '';
+  const holds = serves.part !== undefined && joint.holds.includes(serves.part);
+  if (!holds) return inTheWay(map, 'It is in the way of', serves);
+  const name = partName(map, serves.part!);
+  return joint.type === 'connector' ? `${name} still hangs on it.` : `It holds ${name}.`;
+}
+
+function whyOff(map: DeviceMap, op: Op, serves: Op | undefined): string {
+  if (op.isOld) return 'A new one goes in for it.';
+  if (op.stage === 'move') return 'It moves over to the new part.';
+  return serves ? inTheWay(map, 'It lies over', serves) : '';
+}
+
+function whyMade(map: DeviceMap, op: Op): string {
+  const joint = map.joints.find(({ id }) => id === op.joint);
+  if (joint?.type !== 'connector') return '';
+  const serves = (joint.functions ?? []).flatMap((id) => map.functions.find((each) => each.id === id)?.name ?? []);
+  return serves.length > 0 ? `${serves.join(', ')}: listen for its click.` : '';
+}
+
+function inTheWay(map: DeviceMap, how: string, { joint: id, part }: Op): string {
+  const joint = map.joints.find((each) => each.id === id);
+  if (joint)
+    return `${how} the ${jointKind(joint)} of ${joint.holds.map((each) => partName(map, each)).join(' and ')}.`;
+  return part === undefined ? '' : `${how} ${partName(map, part)}.`;
+}
+
+const PROCEDURES: Readonly<Partial<Record<NonNullable<Op['name']>, string>>> = {
+  'power-off': 'Nothing is opened while it runs.',
+  film: 'It keeps the glass whole and clean.',
+  'film-off': 'Left on, it would be sealed in.',
+  heat: 'Soft first: no force on glass.',
+  soak: 'It lets go by itself, given time.',
+  vent: 'Vapour and heat never meet.',
+  clean: 'Old adhesive keeps the new from sticking.',
+  wipe: 'A clean face sticks.',
+  dry: 'Wet, it does not stick.',
+  lay: 'It goes on while the frame is bare.',
+  'liner-off': 'Straight before it goes down.',
+  press: 'It bonds under pressure.',
+  cure: 'It bonds with time.',
+  count: 'A screw that lies inside shorts it.',
+  'power-on': 'The first start, while it can still be reached.',
+  test: 'Before anybody else finds out.',
+  tack: 'What still sticks is kept.',
+};
