@@ -31,7 +31,7 @@ test('while it is stopped no key goes on, each stop is cleared by a lead, and th
     await expect(page.getByRole('dialog')).toHaveCount(0);
   }
   expect(await job.events()).toHaveLength(before);
-  await page.getByRole('button', { name: 'The source is off and away' }).click();
+  await page.getByRole('button', { name: 'Heat off and away' }).click();
   await expect(stopped).not.toContainText('still on');
   const clear = async (lead: string, reason: string) => {
     await page.getByRole('button', { name: 'The lead decides' }).click();

@@ -266,6 +266,10 @@ test('solvent is counted in drops, and its bench is aired before any heat', asyn
   await expect.poll(() => inHand(page)).toBe('Let solvent soak in');
   await page.getByRole('radio', { name: '10' }).click();
   await expect(operation(page)).toContainText(/After 10 drops the bench is aired for \d+:\d\d before any heat/);
+  // what was warmed on the way cools first
+  await expect(operation(page).locator('[data-step]')).toHaveText(/^Heat off and away, solvent on/, {
+    timeout: 120_000,
+  });
   await page.keyboard.press('Space');
   await expect(page.getByRole('timer', { name: 'Time left' })).toBeVisible();
   await page.keyboard.press('r');

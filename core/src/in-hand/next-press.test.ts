@@ -260,6 +260,19 @@ describe('the next press', () => {
     expect(sourceFor(map, bench.state, bond, op)).not.toBe('plate');
   });
 
+  it('holds a failed test in hand, with its step in sight, until it works', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]).until('test:before');
+    const [test] = bench.ahead();
+    for (const id of test!.functions!)
+      bench.send('test', { function: id, result: id === 'touch' ? 'fails' : 'works', stage: 'before' });
+    const held = press(bench);
+    expect(held).toMatchObject({ isAllowed: false, does: { kind: 'nothing' } });
+    expect(held.label).toContain('Touch fails');
+    expect(held.ops.map(({ id }) => id)).toEqual(['test:before']);
+    bench.send('test', { function: 'touch', result: 'works', stage: 'before' });
+    expect(press(bench)).toMatchObject({ label: 'All tried', isAllowed: true });
+  });
+
   it('answers the function that is tried next, by its name', () => {
     const bench = new TestBench(dunlinOpen(), [{ replace: 'port-board' }]).until('test:after');
     const [test] = bench.ahead();

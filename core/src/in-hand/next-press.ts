@@ -96,7 +96,8 @@ export function nextPress(
   const op = ahead.ops[0];
   const failed = failedTests(state);
   if (failed.length > 0 && (!op || isHeldByFault(state, op))) {
-    return { ...NOTHING, label: `${functionName(mechanism.map, failed[0]!)} fails: try it again, or decide` };
+    const label = `${functionName(mechanism.map, failed[0]!)} fails: try it again, or decide`;
+    return { ...NOTHING, label, ops: op ? [op] : [] };
   }
   if (!op) return pressAtTheEnd(state);
   const press = pressOn(mechanism, state, ahead.ops, now, atHand);

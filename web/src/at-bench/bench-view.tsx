@@ -240,7 +240,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               mechanism={mechanism}
               state={state}
               op={shownOp}
-              together={look === 0 ? inHand : [shownOp]}
+              together={look === 0 && inHand.length > 0 ? inHand : [shownOp]}
               ahead={ops}
               onTick={(op) => take(inHand.slice(0, inHand.indexOf(op) + 1))}
               lookahead={Math.max(0, look)}
