@@ -12,10 +12,12 @@ interface FunctionsTriedProps {
   readonly map: DeviceMap;
   readonly state: JobState;
   onResult(test: EventData['test']): void;
+  /** nothing of what is left can be tried, or all of it was and works; one press, and each is recorded */
+  onRest(result: Result, functions: readonly string[]): void;
 }
 
 /** Every function of the device, tried one after the other: a key each, and the next one is in hand. */
-export function FunctionsTried({ map, state, onResult }: FunctionsTriedProps) {
+export function FunctionsTried({ map, state, onResult, onRest }: FunctionsTriedProps) {
   const [picked, setPicked] = useState<string | null>(null);
   const results = new Map(
     state.tests.flatMap((each) => (each.stage === 'intake' ? [[each.function, each.result] as const] : [])),
@@ -31,7 +33,12 @@ export function FunctionsTried({ map, state, onResult }: FunctionsTriedProps) {
     const at = map.functions.findIndex((each) => each.id === current?.id);
     setPicked(map.functions.at((at + by + map.functions.length) % map.functions.length)?.id ?? null);
   };
+  const left = map.functions.flatMap(({ id }) => (results.has(id) ? [] : [id]));
+  const dead = () => left.length > 0 && onRest('not-tried', left);
+  const rest = () => left.length > 0 && onRest('works', left);
   useKeys({
+    '4': dead,
+    '5': rest,
     ' ': () => say('works'),
     PageDown: () => say('works'),
     '1': () => say('works'),
@@ -57,6 +64,16 @@ export function FunctionsTried({ map, state, onResult }: FunctionsTriedProps) {
               Not tried
             </Button>
           </div>
+          {left.length > 1 && (
+            <div className="mt-1.5 grid grid-cols-2 gap-1.5 whitespace-nowrap">
+              <Button keyName="4" className="gap-2! px-2.5!" onClick={dead}>
+                Dead: none tried
+              </Button>
+              <Button keyName="5" className="gap-2! px-2.5!" onClick={rest}>
+                The rest works
+              </Button>
+            </div>
+          )}
         </div>
       ) : (
         <p className="bg-done-wash px-6 py-4 text-far leading-tight font-bold text-done">

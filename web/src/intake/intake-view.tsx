@@ -52,6 +52,9 @@ function Intake({ bench, mechanism, map, state }: OpenJob) {
   const [side, setSide] = useState<Side>(() => mainSide(map));
   const close = () => setPanel(null);
   const send = <Type extends EventType>(type: Type, data: EventData[Type]) => bench.send(type, data);
+  const sayAll = async (result: EventData['test']['result'], functions: readonly string[]) => {
+    for (const id of functions) if (!(await send('test', { function: id, result, stage: 'intake' }))) return;
+  };
   const next = () => void navigate(`/jobs/${state.job.id}/prepare`);
   useKeys({
     f: () => setSide(side === 'front' ? 'back' : 'front'),
@@ -71,7 +74,12 @@ function Intake({ bench, mechanism, map, state }: OpenJob) {
       {(state.stopped || state.ended) && <Stopped state={state} onLead={() => setPanel('lead')} />}
       <main className="grid min-h-0 grow md:grid-cols-2 lg:h-[calc(100dvh-6.7rem)] lg:grow-0 lg:grid-cols-[24rem_minmax(0,1fr)_23.5rem]">
         <div className="flex min-h-0 flex-col border-ink bg-sheet lg:border-r">
-          <FunctionsTried map={map} state={state} onResult={(test) => void send('test', test)} />
+          <FunctionsTried
+            map={map}
+            state={state}
+            onResult={(test) => void send('test', test)}
+            onRest={(result, functions) => void sayAll(result, functions)}
+          />
         </div>
         <DamageBoard
           map={map}

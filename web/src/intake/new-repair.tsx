@@ -3,6 +3,8 @@ import { mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
 import type { Plan } from '@nibrel/core/plan';
+import type { Target } from '@nibrel/core/search';
+import { partName } from '@nibrel/core/words';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -19,6 +21,7 @@ import { Trouble } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
 import { computeNow } from '../workers/compute.ts';
 import type { Computed } from '../workers/compute.worker.ts';
+import { addressOf, type Ask, ASKS, partOf, targetLine, targetsIn, withAsked } from './job-targets.ts';
 import { PlanLanes } from './plan-lanes.tsx';
 import { PlanNeeds } from './plan-needs.tsx';
 import { note } from '../ui/typed.ts';
@@ -44,27 +47,41 @@ export function NewRepair() {
   const maps = useQuery(mapsQuery);
   const mapId = search.get('map') ?? maps.data?.[0]?.id;
   const map = useQuery(mapQuery(mapId)).data;
-  const part = search.get('part');
+  const targets = targetsIn(search);
+  const part = partOf(targets.at(-1));
   const shop = useQuery(shopQuery).data;
   const [chosen, setChosen] = useState<Partial<Policy>>({});
   // the workshop's schools, and what was chosen for this job
   const policy = { ...shop?.schools, ...chosen };
   const { field, sent } = useFields(ownerSchema, { title: '', owner: '', serial: '', colour: '' });
   const [flipped, setFlipped] = useState(false);
+  const [ask, setAsk] = useState<Ask>('part');
+  const [isMore, setMore] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const plan = usePlan(map, part, policy);
+  const plan = usePlan(map, targets, policy);
   const navigate = useNavigate();
   const queries = useQueryClient();
 
-  const pick = (next: string) => setSearch({ map: mapId!, part: next }, { replace: true });
+  const choose = (next: readonly Target[]) => {
+    setSearch(addressOf(mapId!, next), { replace: true });
+    setMore(false);
+    setProblem(null);
+  };
+  // another pick is instead of the last one, unless one more is asked for
+  const pick = (next: string) => choose(withAsked(isMore ? targets : targets.slice(0, -1), ask, next));
+  const askFor = (next: Ask) => {
+    setAsk(next);
+    if (part !== null && !isMore) choose(withAsked(targets.slice(0, -1), next, part));
+  };
   const takeIn = sent(async (owner) => {
-    if (!map || !part) return setProblem('Pick the part that is to be replaced: on the drawing, or by its name.');
+    if (!map || targets.length === 0)
+      return setProblem('Pick the part that it is about: on the drawing, or by its name.');
     // what was left to the plan is settled with the job, so that it does not change its mind half way
     const settled = plan.value ? { ...policy, display: plan.value.display } : policy;
     try {
       const job = await api.addJob({
         map: map.id,
-        targets: [{ replace: part }],
+        targets,
         policy: settled,
         ...owner,
       });
@@ -76,7 +93,7 @@ export function NewRepair() {
   });
   useKeys({ f: () => setFlipped(!flipped) });
   const side = map ? sideFor(map, part, flipped) : 'front';
-  const parts = map?.parts.filter((each) => !each.base) ?? [];
+  const parts = map?.parts ?? [];
 
   return (
     <main className="flex min-h-0 grow flex-col lg:h-[calc(100dvh-3.6rem)] lg:grow-0">
@@ -104,13 +121,27 @@ export function NewRepair() {
             </select>
           </div>
           <div>
-            <label htmlFor="target" className="block text-note text-quiet">
-              Replace
-            </label>
+            <div className="flex items-end justify-between gap-2">
+              <label htmlFor="target" className="text-note text-quiet">
+                {ASK_LABELS[ask]}
+              </label>
+              <select
+                aria-label="What is done"
+                className="min-h-9 bg-paper text-note text-quiet"
+                value={ask}
+                onChange={(event) => askFor(event.target.value as Ask)}
+              >
+                {Object.entries(ASKS).map(([value, label]) => (
+                  <option key={value} value={value}>
+                    {label}
+                  </option>
+                ))}
+              </select>
+            </div>
             <select
               id="target"
               className="min-h-12 w-full border-b-2 border-now bg-paper text-lead font-bold text-now"
-              value={part ?? ''}
+              value={isMore ? '' : (part ?? '')}
               onChange={(event) => pick(event.target.value)}
             >
               <option value="" disabled>
@@ -118,11 +149,21 @@ export function NewRepair() {
               </option>
               {parts.map((each) => (
                 <option key={each.id} value={each.id}>
-                  {each.name}
+                  {map && partName(map, each.id)}
                 </option>
               ))}
             </select>
           </div>
+          {map && (
+            <Asked
+              map={map}
+              targets={targets}
+              isMore={isMore}
+              onMore={() => setMore(!isMore)}
+              onFull={() => choose([{ full: true }])}
+              onDrop={(target) => choose(targets.filter((each) => each !== target))}
+            />
+          )}
           {map && (
             <div className="h-[40dvh] grow lg:h-auto lg:min-h-0">
               <DeviceDrawing
@@ -140,13 +181,13 @@ export function NewRepair() {
         <section aria-label="Plan" className="flex min-h-0 flex-col gap-3 overflow-y-auto px-6 py-4">
           {problem && <Trouble title={problem} />}
           {plan.problem && <Trouble title="No plan for this part">{plan.problem}</Trouble>}
-          {!part && (
+          {targets.length === 0 && (
             <p className="text-far text-quiet">Pick the part on the drawing or by its name. The plan follows.</p>
           )}
-          {part && map && plan.value && (
+          {map && plan.value && (
             <PlanSchools
               map={map}
-              targets={[{ replace: part }]}
+              targets={targets}
               policy={policy}
               limits={shop?.limits}
               plan={plan.value}
@@ -175,20 +216,65 @@ export function NewRepair() {
   );
 }
 
+const ASK_LABELS: Readonly<Record<Ask, string>> = { part: 'Replace', out: 'Take out', reach: 'Reach' };
+
+interface AskedProps {
+  readonly map: DeviceMap;
+  readonly targets: readonly Target[];
+  readonly isMore: boolean;
+  onMore(): void;
+  onFull(): void;
+  onDrop(target: Target): void;
+}
+
+/** What it is taken in for, where that is more than one part; and what else can be asked for. */
+function Asked({ map, targets, isMore, onMore, onFull, onDrop }: AskedProps) {
+  const isFull = targets.some((each) => 'full' in each);
+  return (
+    <div className="flex flex-col gap-2">
+      {(targets.length > 1 || isFull) && (
+        <ul aria-label="What is asked for" className="text-body">
+          {targets.map((target) => (
+            <li key={targetLine(map, target)} className="flex items-center justify-between border-b border-hair">
+              <span>{targetLine(map, target)}</span>
+              <button
+                type="button"
+                aria-label={`Not ${targetLine(map, target)}`}
+                className="min-h-9 min-w-9 text-quiet"
+                onClick={() => onDrop(target)}
+              >
+                ×
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="grid grid-cols-2 gap-2">
+        <Button aria-pressed={isMore} disabled={targets.length === 0 || isFull} onClick={onMore}>
+          {isMore ? 'Which one?' : 'And another'}
+        </Button>
+        <Button disabled={isFull} onClick={onFull}>
+          All of it apart
+        </Button>
+      </div>
+    </div>
+  );
+}
+
 function usePlan(
   map: DeviceMap | undefined,
-  part: string | null,
+  targets: readonly Target[],
   policy: Partial<Policy>,
 ): { value: Plan | null; problem: string | null } {
   const query = useQuery({
-    queryKey: ['plan', map && mapKey(map), part, policy],
-    enabled: map !== undefined && part !== null,
+    queryKey: ['plan', map && mapKey(map), targets, policy],
+    enabled: map !== undefined && targets.length > 0,
     staleTime: Infinity,
     placeholderData: (previous) => previous,
     queryFn: async (): Promise<Computed<Plan>> =>
-      computeNow().plan({ map: map!, targets: [{ replace: part! }], policy: { ...DEFAULT_POLICY, ...policy } }, 600),
+      computeNow().plan({ map: map!, targets, policy: { ...DEFAULT_POLICY, ...policy } }, 600),
   });
-  if (!query.data || part === null) return { value: null, problem: null };
+  if (!query.data || targets.length === 0) return { value: null, problem: null };
   return 'value' in query.data
     ? { value: query.data.value, problem: null }
     : { value: null, problem: query.data.problem };

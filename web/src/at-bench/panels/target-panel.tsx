@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Target } from '@nibrel/core/search';
+import { partName } from '@nibrel/core/words';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';
@@ -8,7 +9,7 @@ import type { Closing } from '../../ui/form.ts';
 import { picked } from '../../ui/typed.ts';
 import { useFields } from '../../ui/use-fields.ts';
 
-type Kind = 'replace' | 'remove';
+type Kind = 'replace' | 'remove' | 'reach';
 
 interface Chosen {
   readonly kind: Kind;
@@ -25,13 +26,15 @@ interface TargetPanelProps extends Closing {
 
 /** A second fault was found, or the repair ends here: the rest is planned anew from where it stands. */
 export function TargetPanel({ map, targets, open, onClose, onTargets }: TargetPanelProps) {
-  const parts = map.parts.filter((each) => !each.base);
-  const { pick, sent } = useFields(schema, { kind: 'replace' as Kind, part: parts[0]!.id });
+  const parts = map.parts;
+  const first = parts.find((each) => !each.base) ?? parts[0]!;
+  const { pick, sent } = useFields(schema, { kind: 'replace' as Kind, part: first.id });
   const change = (next: readonly Target[]) => {
     onTargets(next);
     onClose();
   };
-  const added = ({ kind, part }: Chosen): Target => (kind === 'replace' ? { replace: part } : { remove: part });
+  const added = ({ kind, part }: Chosen): Target =>
+    kind === 'replace' ? { replace: part } : kind === 'remove' ? { remove: part } : { reach: part };
   return (
     <Panel
       title="Change the job"
@@ -47,20 +50,22 @@ export function TargetPanel({ map, targets, open, onClose, onTargets }: TargetPa
             {...pick('kind')}
             options={[
               { value: 'replace', label: 'replace' },
-              { value: 'remove', label: 'take out' },
+              { value: 'remove', label: 'take out, put back' },
+              { value: 'reach', label: 'reach' },
             ]}
           />
           <SelectField
             id="target-part"
             label="Part"
             {...pick('part')}
-            options={parts.map(({ id, name }) => ({ value: id, label: name }))}
+            options={parts.map(({ id }) => ({ value: id, label: partName(map, id) }))}
           />
         </div>
         <Button weight="loud" type="submit" keyName="Enter">
           Add it to this repair
         </Button>
         <Button onClick={() => void sent((chosen) => change([added(chosen)]))()}>Do this instead</Button>
+        <Button onClick={() => change([{ full: true }])}>Take it all apart</Button>
         <Button onClick={() => change([])}>Close it up without replacing anything</Button>
       </form>
     </Panel>

@@ -1,0 +1,60 @@
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Target } from '@nibrel/core/search';
+import { partName } from '@nibrel/core/words';
+
+/** What is done with a part, as it is asked for when a device is taken in. */
+export const ASKS = {
+  part: 'replace',
+  out: 'take out, put back',
+  reach: 'reach',
+} as const;
+export type Ask = keyof typeof ASKS;
+
+/** The targets in an address: *?part=display&out=cell*, or *?full=1* for all of it; none of it is known by another name. */
+export function targetsIn(search: URLSearchParams): readonly Target[] {
+  if (search.has('full')) return [{ full: true }];
+  return [...search].flatMap(([key, id]): Target[] => {
+    switch (key) {
+      case 'part':
+        return [{ replace: id }];
+      case 'out':
+        return [{ remove: id }];
+      case 'reach':
+        return [{ reach: id }];
+      default:
+        return [];
+    }
+  });
+}
+
+export function addressOf(map: string, targets: readonly Target[]): URLSearchParams {
+  const search = new URLSearchParams({ map });
+  for (const target of targets) {
+    if ('full' in target) search.append('full', '1');
+    else search.append(...askedOf(target));
+  }
+  return search;
+}
+
+function askedOf(target: Exclude<Target, { full: true }>): [Ask, string] {
+  if ('replace' in target) return ['part', target.replace];
+  return 'remove' in target ? ['out', target.remove] : ['reach', target.reach];
+}
+
+/** One more target; a part is asked for once, the last time counts. */
+export function withAsked(targets: readonly Target[], ask: Ask, part: string): readonly Target[] {
+  const others = targets.filter((each) => !('full' in each) && askedOf(each)[1] !== part);
+  return [...others, ask === 'part' ? { replace: part } : ask === 'out' ? { remove: part } : { reach: part }];
+}
+
+/** *Display: replace*, *all of it apart* */
+export function targetLine(map: DeviceMap, target: Target): string {
+  if ('full' in target) return 'Take it all apart, and back';
+  const [ask, part] = askedOf(target);
+  return `${partName(map, part)}: ${ASKS[ask]}`;
+}
+
+/** The part that a target is about; null where it is about all of them. */
+export function partOf(target: Target | undefined): string | null {
+  return target === undefined || 'full' in target ? null : askedOf(target)[1];
+}
