@@ -49,6 +49,8 @@ function isJoined(mechanism: Mechanism, last: Op, next: Op): boolean {
   // the seal that closes a face is worked by itself, before its part stands over it and after
   const seal = [last, next].some(({ joint: id }) => isSeal(map.joints.find((each) => each.id === id)));
   if (seal && !SEAL.some(([a, b]) => doing(map, last) === a && doing(map, next) === b)) return false;
+  // plugs side by side, whatever hangs on each
+  if (isPlugging(map, last) && isPlugging(map, next)) return true;
   const parts = partsOf(map, last);
   return partsOf(map, next).some((each) => parts.includes(each));
 }
@@ -68,6 +70,10 @@ function doing(map: DeviceMap, op: Op): Doing {
   const joint = map.joints.find((each) => each.id === op.joint);
   if (joint?.type !== 'connector') return op.kind;
   return op.kind === 'make' ? 'plug' : 'unplug';
+}
+
+function isPlugging(map: DeviceMap, op: Op): boolean {
+  return ['plug', 'unplug'].includes(doing(map, op));
 }
 
 /** What may come straight after what in one step. */

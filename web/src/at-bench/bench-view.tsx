@@ -10,6 +10,7 @@ import {
   waitLeft_s,
   withNewScrews,
 } from '@nibrel/core/in-hand';
+import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
 import { opWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
@@ -283,6 +284,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               side={side}
               {...shownOf(mechanism, state, shownOp)}
               {...(look === 0 && hand?.marks ? { marked: NONE } : {})}
+              near={tray ? [] : nearOf(map, shownOp)}
               onPress={pressThing}
               label={`${map.name}, ${side} up`}
             >
@@ -290,7 +292,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               {look === 0 && hand?.marks}
             </DeviceDrawing>
           )}
-          <p className="absolute bottom-2 left-4 text-note text-quiet">
+          <p className="pointer-events-none absolute bottom-2 left-4 bg-paper px-1 text-note text-quiet">
             {look === 0 && hand?.picture
               ? 'Predicted, with the reach of what is not known'
               : side === 'front'
@@ -320,6 +322,12 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
       <UntilPanel map={map} ops={until} onClose={() => setUntil(null)} onTake={take} />
     </div>
   );
+}
+
+/** The parts that hands are on. */
+function nearOf(map: DeviceMap, op: Op | undefined): readonly string[] {
+  const joint = map.joints.find((each) => each.id === op?.joint);
+  return op?.part === undefined ? (joint?.holds ?? []) : [op.part];
 }
 
 const NONE: ReadonlySet<string> = new Set();

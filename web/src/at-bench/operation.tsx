@@ -126,8 +126,6 @@ export function Operation({
         {hand?.lead}
         {waitLeft !== null && <Wait seconds={waitLeft} />}
         {words.hint && !hand && <p className="text-lead text-quiet">{words.hint}</p>}
-        {!hand && together.length > 1 && <Ticks map={map} ops={together} lead={lead} onTick={onTick} />}
-        {!hand && why}
         {lookahead === 0 && (
           <Button
             weight="loud"
@@ -135,11 +133,13 @@ export function Operation({
             data-step=""
             onClick={onStep}
             disabled={busy}
-            className="min-h-18 text-lead"
+            className="sticky bottom-3 z-10 min-h-18 text-lead"
           >
             {label}
           </Button>
         )}
+        {!hand && together.length > 1 && <Ticks map={map} ops={together} lead={lead} onTick={onTick} />}
+        {!hand && why}
         {(onHeatAgain ?? onDrags) && (
           <div className="grid grid-cols-2 gap-2">
             {onHeatAgain && (

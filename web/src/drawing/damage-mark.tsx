@@ -1,4 +1,5 @@
 import type { Damage } from '@nibrel/core/job';
+import { useMm, WORD_PX } from './scale.ts';
 
 /** What was seen, each kind as a shape of its own: never told by colour alone. In mm, around its place. */
 const SHAPES: Readonly<Record<Damage, string>> = {
@@ -28,6 +29,7 @@ interface DamageMarkProps {
 }
 
 export function DamageMark({ kind, x, y }: DamageMarkProps) {
+  const mm = useMm();
   return (
     <g transform={`translate(${x} ${y})`} pointerEvents="none" fill="none" strokeLinejoin="round" strokeLinecap="round">
       <path d={SHAPES[kind]} stroke="var(--sheet)" strokeWidth="2.2" />
@@ -35,11 +37,11 @@ export function DamageMark({ kind, x, y }: DamageMarkProps) {
       <text
         y="6.6"
         textAnchor="middle"
-        fontSize="2.7"
+        fontSize={mm(WORD_PX)}
         fontWeight="700"
         fill="var(--now)"
         stroke="var(--sheet)"
-        strokeWidth="0.8"
+        strokeWidth={mm(3)}
         paintOrder="stroke"
       >
         {DAMAGE_WORDS[kind].toLowerCase()}

@@ -1,6 +1,10 @@
 import type { DeviceMap, Part, Point } from '@nibrel/core/device-map';
 import type { MouseEvent, ReactNode } from 'react';
-import { centreOf, contains, fromTheTop, markScale, onSide, outlinePath, placeOf, type Side } from './geometry.ts';
+import { partName } from '@nibrel/core/words';
+import { useRef } from 'react';
+import { centreOf, contains, fromTheTop, onSide, outlinePath, placeOf, type Side } from './geometry.ts';
+import { DrawnAt, useMm, useSize, WORD_PX } from './scale.ts';
+import { type Box, type Layout, layoutOf, nearBox, scaleOf } from './view-box.ts';
 import { JointMark } from './joint-mark.tsx';
 import { Standing } from './standing.tsx';
 import { pressable, type ThingProps, Words } from './thing.tsx';
@@ -23,6 +27,8 @@ interface DeviceDrawingProps extends Shown {
   readonly map: DeviceMap;
   readonly side: Side;
   readonly label: string;
+  /** parts whose neighbourhood is drawn large, the whole device small beside it */
+  readonly near?: readonly string[];
   /** drawn over the device, in mm of this side */
   readonly children?: ReactNode;
   onPress?(thing: string): void;
@@ -39,14 +45,36 @@ const FILLS: Readonly<Record<string, string>> = {
 };
 
 /** A device to scale from its map. Nothing is told by colour alone: what is next is outlined twice and named. */
-export function DeviceDrawing({ map, side, label, children, onPress, onPlace, ...shown }: DeviceDrawingProps) {
+export function DeviceDrawing({
+  map,
+  side,
+  label,
+  near = [],
+  children,
+  onPress,
+  onPlace,
+  ...shown
+}: DeviceDrawingProps) {
+  const frame = useRef<HTMLDivElement>(null);
+  const size = useSize(frame) ?? USUAL_SIZE;
   const { width, height, corner } = map.outline;
   const standing = shown.standing ?? [];
-  const aside = standing.length > 0 ? width * 0.78 : 0;
-  const margin = 7;
   const hidden = new Set([...(shown.gone ?? []), ...standing.map((each) => each.part)]);
   const layers = fromTheTop(map, side).filter((part) => !hidden.has(part.id));
   const visible = layers.slice(shown.peeled ?? 0);
+  const layout = layoutOf(map, standing.length > 0, size);
+  const close = nearBox(
+    boxesOf(
+      map,
+      side,
+      near.filter((id) => !hidden.has(id)),
+    ),
+    layout.whole,
+    size,
+  );
+  const box = close ?? layout.whole;
+  const scale = scaleOf(box, size);
+  const isInSight = (part: Part) => !close || isWithin(close, centreOn(map, side, part));
 
   const placed = (event: MouseEvent<SVGSVGElement>) => {
     const matrix = event.currentTarget.getScreenCTM();
@@ -57,66 +85,156 @@ export function DeviceDrawing({ map, side, label, children, onPress, onPlace, ..
   };
 
   return (
+    <div ref={frame} className="relative h-full max-h-full w-full">
+      <DrawnAt value={scale}>
+        <svg
+          role="group"
+          aria-label={label}
+          onClick={onPlace && placed}
+          viewBox={`${box.x} ${box.y} ${box.w} ${box.h}`}
+          className={`absolute inset-0 h-full w-full ${onPlace ? 'cursor-crosshair' : ''}`}
+          preserveAspectRatio="xMidYMid meet"
+        >
+          <rect
+            x="0"
+            y="0"
+            width={width}
+            height={height}
+            rx={corner}
+            fill="var(--sheet)"
+            stroke="var(--ink)"
+            strokeWidth={2 / scale}
+          />
+          {[...(shown.gone ?? [])].map((id) => (
+            <Ghost key={id} map={map} side={side} id={id} />
+          ))}
+          {raised(visible, shown).map((part) => (
+            <PartShape
+              key={part.id}
+              map={map}
+              side={side}
+              part={part}
+              named={isNamed(part, visible, scale)}
+              now={shown.now?.has(part.id) ?? false}
+              selected={shown.selected === part.id}
+              onPress={isInSight(part) ? onPress : undefined}
+            />
+          ))}
+          <Lines map={map} side={side} lines={shown.lines ?? []} />
+          {[...(shown.marked ?? [])].map((id) => (
+            <JointMark
+              key={id}
+              map={map}
+              side={side}
+              id={id}
+              now={shown.now?.has(id) ?? false}
+              selected={shown.selected === id}
+              onPress={onPress}
+            />
+          ))}
+          {layout.standing &&
+            standing.map((each, index) => (
+              <Standing
+                key={each.part}
+                map={map}
+                side={side}
+                {...each}
+                room={shared(layout.standing!, index, standing.length)}
+                now={shown.now?.has(each.part) ?? false}
+                onPress={close ? undefined : onPress}
+              />
+            ))}
+          {children}
+        </svg>
+      </DrawnAt>
+      {close && (
+        <Whole map={map} side={side} layout={layout} close={close}>
+          {visible.toReversed().map((part) => (
+            <path
+              key={part.id}
+              d={outlinePath(map, side, part)}
+              fill={shown.now?.has(part.id) ? 'var(--now)' : 'var(--metal)'}
+              stroke="var(--quiet)"
+              strokeWidth="0.6"
+              {...(isInSight(part) ? {} : pressable(part.id, partName(map, part.id), onPress))}
+            />
+          ))}
+          {layout.standing &&
+            standing.map(({ part }, index) => (
+              <rect
+                key={part}
+                {...rectOf(shared(layout.standing!, index, standing.length))}
+                rx="4"
+                fill="var(--sheet)"
+                stroke="var(--ink)"
+                strokeWidth="1"
+                strokeDasharray="4 3"
+                {...pressable(part, `${partName(map, part)}, standing`, onPress)}
+              />
+            ))}
+        </Whole>
+      )}
+    </div>
+  );
+}
+
+/** Until it is measured. */
+const USUAL_SIZE = { width: 540, height: 640 };
+
+interface WholeProps {
+  readonly map: DeviceMap;
+  readonly side: Side;
+  readonly layout: Layout;
+  /** what of it is drawn large */
+  readonly close: Box;
+  readonly children: ReactNode;
+}
+
+/** The whole device, small, with what is drawn large marked on it. */
+function Whole({ map, layout: { whole }, close, children }: WholeProps) {
+  const { width, height, corner } = map.outline;
+  return (
     <svg
+      aria-hidden={false}
       role="group"
-      aria-label={label}
-      onClick={onPlace && placed}
-      viewBox={`${-margin} ${-margin} ${width + aside + 2 * margin} ${height + 2 * margin}`}
-      className={`h-full max-h-full w-full ${onPlace ? 'cursor-crosshair' : ''}`}
-      preserveAspectRatio="xMidYMid meet"
+      aria-label="The whole device"
+      viewBox={`${whole.x} ${whole.y} ${whole.w} ${whole.h}`}
+      className="absolute right-0 bottom-0 h-[26%] max-w-[34%] border border-hair bg-paper"
+      preserveAspectRatio="xMaxYMax meet"
     >
-      <rect
-        x="0"
-        y="0"
-        width={width}
-        height={height}
-        rx={corner}
-        fill="var(--sheet)"
-        stroke="var(--ink)"
-        strokeWidth="0.7"
-      />
-      {[...(shown.gone ?? [])].map((id) => (
-        <Ghost key={id} map={map} side={side} id={id} />
-      ))}
-      {raised(visible, shown).map((part) => (
-        <PartShape
-          key={part.id}
-          map={map}
-          side={side}
-          part={part}
-          named={isNamed(part, visible, markScale(map))}
-          now={shown.now?.has(part.id) ?? false}
-          selected={shown.selected === part.id}
-          onPress={onPress}
-        />
-      ))}
-      <Lines map={map} side={side} lines={shown.lines ?? []} />
-      {[...(shown.marked ?? [])].map((id) => (
-        <JointMark
-          key={id}
-          map={map}
-          side={side}
-          id={id}
-          now={shown.now?.has(id) ?? false}
-          selected={shown.selected === id}
-          onPress={onPress}
-        />
-      ))}
-      {standing.map((each, index) => (
-        <Standing
-          key={each.part}
-          map={map}
-          side={side}
-          {...each}
-          x={width + 8}
-          y={index * 46}
-          now={shown.now?.has(each.part) ?? false}
-          onPress={onPress}
-        />
-      ))}
+      <rect {...rectOf({ x: 0, y: 0, w: width, h: height })} rx={corner} fill="var(--sheet)" stroke="var(--ink)" />
       {children}
+      <rect {...rectOf(close)} fill="none" stroke="var(--now)" strokeWidth="2" pointerEvents="none" />
     </svg>
   );
+}
+
+function rectOf({ x, y, w, h }: Box) {
+  return { x, y, width: w, height: h };
+}
+
+/** Several things that stand open share the room. */
+function shared(room: Box, index: number, count: number): Box {
+  return room.y < 0
+    ? { ...room, x: room.x + (index * room.w) / count, w: room.w / count }
+    : { ...room, y: room.y + (index * room.h) / count, h: room.h / count };
+}
+
+function boxesOf(map: DeviceMap, side: Side, ids: readonly string[]): { readonly box: Part['box'] }[] {
+  return map.parts
+    .filter(({ id }) => ids.includes(id))
+    .map(({ box }) => ({
+      box: { ...box, x: Math.min(onSide(map, side, box.x), onSide(map, side, box.x + box.w)) },
+    }));
+}
+
+function centreOn(map: DeviceMap, side: Side, part: Part): Point {
+  const { x, y } = centreOf(part);
+  return { x: onSide(map, side, x), y };
+}
+
+function isWithin({ x, y, w, h }: Box, at: Point): boolean {
+  return at.x > x && at.x < x + w && at.y > y && at.y < y + h;
 }
 
 /** To a tenth of a millimetre, on the device. */
@@ -134,24 +252,25 @@ function raised(visible: readonly Part[], { now, selected }: Shown): Part[] {
 /** A part is named where nothing nearer covers its middle and there is room for the words. */
 function isNamed(part: Part, visible: readonly Part[], scale: number): boolean {
   const over = visible.slice(0, visible.indexOf(part));
-  const room = part.box.w * 0.98 > part.name.length * 1.55 * scale && part.box.h > 4.4 * scale;
+  const room = part.box.w * scale > part.name.length * WORD_PX * 0.56 && part.box.h * scale > WORD_PX * 1.4;
   return room && !over.some((each) => contains(each, centreOf(part)));
 }
 
 function PartShape({ map, side, part, named, now, selected, onPress }: ThingProps & { part: Part; named: boolean }) {
   const { x, y } = centreOf(part);
+  const mm = useMm();
   return (
     <g {...pressable(part.id, part.name, onPress)} aria-pressed={onPress ? selected : undefined}>
       <path
         d={outlinePath(map, side, part)}
         fill={now ? 'var(--now-wash)' : (FILLS[part.kind] ?? 'var(--metal)')}
         stroke={now || selected ? 'var(--now)' : 'var(--quiet)'}
-        strokeWidth={now || selected ? 1.1 : 0.35}
+        strokeWidth={mm(now || selected ? 3.5 : 1.2)}
         strokeLinejoin="round"
         {...(part.kind === 'display' ? { fillOpacity: 0.94 } : {})}
       />
       {(named || now || selected) && (
-        <Words x={onSide(map, side, x)} y={y} scale={markScale(map)} strong={now || selected}>
+        <Words x={onSide(map, side, x)} y={y} strong={now || selected}>
           {part.name}
         </Words>
       )}

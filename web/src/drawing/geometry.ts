@@ -25,11 +25,6 @@ export function placesOf(map: DeviceMap, joint: Joint): readonly Point[] {
   return part ? [centreOf(part)] : [];
 }
 
-/** Words and marks grow with the device, so that a tablet's are read from as far away as a phone's. */
-export function markScale(map: DeviceMap): number {
-  return Math.max(1, map.outline.height / 155);
-}
-
 /** The shape of a part as an SVG path, in mm, mirrored for the back. One that covers the face has the device's corners. */
 export function outlinePath(map: DeviceMap, side: Side, part: Part): string {
   if (part.outline) return `M${part.outline.map(([x, y]) => `${onSide(map, side, x)} ${y}`).join('L')}Z`;

@@ -1,17 +1,19 @@
 import { type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
 import { screwLetters } from '@nibrel/core/screws';
-import { markScale, onSide, placesOf, type Side } from './geometry.ts';
+import { onSide, placesOf, type Side } from './geometry.ts';
+import { MARK_PX, useMm, WORD_PX } from './scale.ts';
 import { pressable, type ThingProps } from './thing.tsx';
 
 /** A joint where it is: screws as rings with their letter, bonds along their segments, the rest as a small bar. */
 export function JointMark({ map, side, id, now, selected, onPress }: ThingProps & { id: string }) {
   const joint = map.joints.find((each) => each.id === id);
   if (!joint) return null;
-  const scale = markScale(map);
+  const mm = useMm();
+  const size = mm(now || selected ? MARK_PX : MARK_PX * 0.6);
   const colour = now || selected ? 'var(--now)' : 'var(--ink)';
   return (
-    <g {...pressable(id, id, onPress)} stroke={colour} fill="var(--sheet)" strokeWidth="0.6">
-      {joint.type === 'screw' ? <ScrewPoints map={map} side={side} joint={joint} colour={colour} /> : null}
+    <g {...pressable(id, id, onPress)} stroke={colour} fill="var(--sheet)" strokeWidth={mm(2)}>
+      {joint.type === 'screw' ? <ScrewPoints map={map} side={side} joint={joint} colour={colour} size={size} /> : null}
       {joint.type === 'bond' && joint.segments
         ? joint.segments.map((each) => (
             <line
@@ -20,8 +22,8 @@ export function JointMark({ map, side, id, now, selected, onPress }: ThingProps 
               y1={each.from.y}
               x2={onSide(map, side, each.to.x)}
               y2={each.to.y}
-              strokeWidth="1.3"
-              strokeDasharray="1.6 1"
+              strokeWidth={mm(5)}
+              strokeDasharray={`${mm(7)} ${mm(4)}`}
             />
           ))
         : null}
@@ -29,11 +31,11 @@ export function JointMark({ map, side, id, now, selected, onPress }: ThingProps 
         ? placesOf(map, joint).map(({ x, y }) => (
             <rect
               key={`${x}/${y}`}
-              x={onSide(map, side, x) - 1.9 * scale}
-              y={y - 1.1 * scale}
-              width={3.8 * scale}
-              height={2.2 * scale}
-              rx="0.5"
+              x={onSide(map, side, x) - size / 2}
+              y={y - size * 0.32}
+              width={size}
+              height={size * 0.64}
+              rx={mm(2)}
             />
           ))
         : null}
@@ -46,30 +48,30 @@ function ScrewPoints({
   side,
   joint,
   colour,
+  size,
 }: {
   map: DeviceMap;
   side: Side;
   joint: Joint & { type: 'screw' };
   colour: string;
+  size: number;
 }) {
   const letters = screwLetters(map);
-  const scale = markScale(map);
+  const mm = useMm();
   return joint.points.map((point) => {
     const x = onSide(map, side, point.x);
     const { letter } = letters.get(fastenerAt(joint, point))!;
     return (
       <g key={point.id}>
-        <circle cx={x} cy={point.y} r={1.5 * scale} />
+        <circle cx={x} cy={point.y} r={size / 2} />
         <text
           x={x}
-          y={point.y - 3.4 * scale}
+          y={point.y}
           textAnchor="middle"
-          fontSize={3.4 * scale}
+          fontSize={mm(WORD_PX)}
           fontWeight="700"
           fill={colour}
-          stroke="var(--sheet)"
-          strokeWidth={0.8 * scale}
-          paintOrder="stroke"
+          stroke="none"
           dominantBaseline="central"
         >
           {letter}

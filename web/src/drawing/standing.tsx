@@ -1,5 +1,7 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { onSide, placeOf, type Side } from './geometry.ts';
+import { useMm } from './scale.ts';
+import type { Box } from './view-box.ts';
 import { pressable, Words } from './thing.tsx';
 
 interface StandingProps {
@@ -7,17 +9,19 @@ interface StandingProps {
   readonly side: Side;
   readonly part: string;
   readonly tethers: readonly string[];
-  readonly x: number;
-  readonly y: number;
+  /** where there is room for it */
+  readonly room: Box;
   readonly now: boolean;
   onPress?(thing: string): void;
 }
 
 /** A part that stands open: its outline beside the device, still tied to it by what tethers it. */
-export function Standing({ map, side, part: id, tethers, x, y, now, onPress }: StandingProps) {
+export function Standing({ map, side, part: id, tethers, room, now, onPress }: StandingProps) {
   const part = map.parts.find((each) => each.id === id)!;
-  const scale = Math.min(1, (map.outline.width * 0.62) / part.box.w, (map.outline.height * 0.86) / part.box.h);
+  const mm = useMm();
+  const scale = Math.min(1, room.w / part.box.w, room.h / part.box.h);
   const [w, h] = [part.box.w * scale, part.box.h * scale];
+  const [x, y] = [room.x, room.y];
   return (
     <g {...pressable(id, `${part.name}, standing`, onPress)}>
       {tethers.map((tether) => {
@@ -27,31 +31,41 @@ export function Standing({ map, side, part: id, tethers, x, y, now, onPress }: S
         return (
           <path
             key={tether}
-            d={`M${fromX} ${place.y}C${(fromX + x) / 2 + 6} ${place.y} ${x - 8} ${y + 12 + place.y * 0.5} ${x} ${y + 12 + place.y * 0.5}`}
+            d={tetherPath(fromX, place.y, room, w, h)}
             fill="none"
             stroke="var(--quiet)"
-            strokeWidth="0.9"
+            strokeWidth={mm(3)}
           />
         );
       })}
       <rect
         x={x}
-        y={y + 4}
+        y={y}
         width={w}
         height={h}
         rx="4"
         fill={now ? 'var(--now-wash)' : 'var(--sheet)'}
         fillOpacity={now ? 1 : 0.6}
         stroke={now ? 'var(--now)' : 'var(--ink)'}
-        strokeWidth={now ? 1.1 : 0.5}
-        strokeDasharray="2.4 1.8"
+        strokeWidth={mm(now ? 3.5 : 2)}
+        strokeDasharray={`${mm(9)} ${mm(6)}`}
       />
       <Words x={x + w / 2} y={y + h / 2} strong={now}>
         {part.name}
       </Words>
-      <Words x={x + w / 2} y={y + h / 2 + 5.5}>
+      <Words x={x + w / 2} y={y + h / 2 + mm(20)}>
         stands open
       </Words>
     </g>
   );
+}
+
+/** From its place in the device to the near edge of what stands beside or above it. */
+function tetherPath(fromX: number, fromY: number, room: Box, w: number, h: number): string {
+  if (room.y < 0) {
+    const [x, y] = [Math.min(room.x + w - 4, Math.max(room.x + 4, fromX)), room.y + h];
+    return `M${fromX} ${fromY}C${fromX} ${fromY / 2} ${x} ${y + 14} ${x} ${y}`;
+  }
+  const y = room.y + 8 + fromY * 0.5;
+  return `M${fromX} ${fromY}C${(fromX + room.x) / 2 + 6} ${fromY} ${room.x - 8} ${y} ${room.x} ${y}`;
 }

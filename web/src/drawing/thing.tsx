@@ -1,6 +1,7 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { ReactNode } from 'react';
 import type { Side } from './geometry.ts';
+import { NAME_PX, useMm, WORD_PX } from './scale.ts';
 
 /** A part or joint on the drawing. */
 export interface ThingProps {
@@ -28,25 +29,24 @@ export function pressable(id: string, name: string, onPress?: (thing: string) =>
 interface WordsProps {
   readonly x: number;
   readonly y: number;
-  /** how large a device they stand on */
-  readonly scale?: number;
   readonly strong?: boolean;
   readonly children: ReactNode;
 }
 
 /** Words on the drawing, readable over any shape. */
-export function Words({ x, y, scale = 1, strong, children }: WordsProps) {
+export function Words({ x, y, strong, children }: WordsProps) {
+  const mm = useMm();
   return (
     <text
       x={x}
       y={y}
       textAnchor="middle"
       dominantBaseline="central"
-      fontSize={scale * (strong ? 3.9 : 3.1)}
+      fontSize={mm(strong ? NAME_PX : WORD_PX)}
       fontWeight={strong ? 700 : 450}
       fill={strong ? 'var(--now)' : 'var(--ink)'}
       stroke="var(--sheet)"
-      strokeWidth={scale * (strong ? 0.9 : 0.35)}
+      strokeWidth={mm(strong ? 4 : 2)}
       paintOrder="stroke"
       pointerEvents="none"
     >

@@ -65,7 +65,7 @@ export function FunctionsTried({ map, state, onResult, onRest }: FunctionsTriedP
             </Button>
           </div>
           {left.length > 1 && (
-            <div className="mt-1.5 grid grid-cols-2 gap-1.5 whitespace-nowrap">
+            <div className="mt-1.5 grid gap-1.5 whitespace-nowrap">
               <Button keyName="4" className="gap-2! px-2.5!" onClick={dead}>
                 Dead: none tried
               </Button>

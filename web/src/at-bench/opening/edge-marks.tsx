@@ -1,6 +1,7 @@
 import { type BondCut, lieOf } from '@nibrel/core/cut';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { onSide, type Side } from '../../drawing/geometry.ts';
+import { NAME_PX, useMm } from '../../drawing/scale.ts';
 
 interface EdgeMarksProps {
   readonly map: DeviceMap;
@@ -12,7 +13,8 @@ interface EdgeMarksProps {
 
 /** Edges of a cut on the drawing: as wide as the pick goes deep; cut ones full, the one in hand outlined, others dashed. */
 export function EdgeMarks({ map, side, bond, cut, done }: EdgeMarksProps) {
-  const size = Math.max(3.4, map.outline.width / 20);
+  const mm = useMm();
+  const size = mm(NAME_PX + 1);
   const next = cut.edges.find((each) => !done.has(each.segment))?.segment;
   return (
     <g pointerEvents="none">
