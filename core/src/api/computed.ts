@@ -80,6 +80,8 @@ const op = shape<Op>(
     notBefore: listOf(text),
   },
   {
+    low: figure,
+    high: figure,
     name: text,
     joint: text,
     part: text,

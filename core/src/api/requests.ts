@@ -5,6 +5,7 @@ import type { DeviceMap } from '../device-map/index.ts';
 
 import { doneSchema, targetSchema } from '../job/index.ts';
 import type { OrderProblem } from '../order/index.ts';
+import { type OwnTime, timesSchema } from '../plan/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
 import { UNNAMED } from '../shop/index.ts';
@@ -58,6 +59,7 @@ export interface PlanBody {
   readonly targets: readonly Target[];
   readonly policy?: Partial<Policy>;
   readonly done?: readonly DoneRequest[];
+  readonly times?: readonly OwnTime[];
   readonly timeLimitMs?: number;
 }
 
@@ -66,6 +68,7 @@ export const planRequest = Joi.object<PlanBody>({
   targets: Joi.array().max(100).items(targetSchema).required(),
   policy: policySchema,
   done,
+  times: timesSchema,
   timeLimitMs,
 }).unknown(true);
 

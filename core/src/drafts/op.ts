@@ -20,6 +20,9 @@ export interface Op {
   readonly tool: string | null;
   readonly face: Face | null;
   readonly seconds: number;
+  /** what it takes at least and at most */
+  readonly low?: number;
+  readonly high?: number;
   readonly wait_s?: number;
   readonly count?: number;
   readonly live?: true;

@@ -1,3 +1,4 @@
 export { type Plan, planRepair, type PlanRequest } from './plan.ts';
+export { type OwnTime, timesSchema } from './times.ts';
 export type { DoneOp } from './present.ts';
 export { type Consumable, consumablesOf, type ScrewLine } from './supplies.ts';

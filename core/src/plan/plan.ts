@@ -13,12 +13,15 @@ import { inOrderOfIds } from './order-of-ids.ts';
 import { rebuild } from './rebuild.ts';
 import { marking } from './marked.ts';
 import { stripDown } from './strip-down.ts';
+import { type OwnTime, timed } from './times.ts';
 
 export interface PlanRequest {
   readonly map: DeviceMap;
   readonly targets: readonly Target[];
   readonly policy?: Partial<Policy>;
   readonly done?: readonly DoneOp[];
+  /** a workshop's own times, in place of the guesses */
+  readonly times?: readonly OwnTime[];
 }
 
 /** A plan as in docs/http.md, compute/plan. */
@@ -62,8 +65,9 @@ export function planRepair(request: PlanRequest, budget: Budget): Plan {
 
   const asked = { ...present, warnings: [...present.warnings, ...asides] };
   const share = policy.display === 'auto' ? { ...budget, limitMs: budget.limitMs / 2 } : budget;
+  const times = request.times ?? [];
   const kept = (display: 'taken-off' | 'on-flexes') =>
-    planWith(mechanism, asked, targets, lacking, policy, display, share);
+    planWith(mechanism, asked, targets, lacking, policy, display, share, times);
   if (policy.display !== 'auto') return kept(policy.display).plan;
   const standing = kept('on-flexes');
   // where no display stands either way, there is nothing to choose
@@ -86,6 +90,7 @@ function planWith(
   policy: Policy,
   display: 'taken-off' | 'on-flexes',
   budget: Budget,
+  times: readonly OwnTime[],
 ): { plan: Plan; charge: number; stands: boolean } {
   const { map } = mechanism;
   const purpose = targets.map((target) => inWords(mechanism, target)).join(', ') || 'close it up';
@@ -100,12 +105,15 @@ function planWith(
   const marked = marking(mechanism, present.state, replaced);
   const physicalOf = new Map(back.drafts.map(({ op, task }) => [op.id as string, task.physical]));
   const rebuildOps = withoutIdleCounts(mechanism, withPlaces(mechanism, strip.state, told, physicalOf, back.onto));
-  const aired = withVents(marked([...stripOps, ...rebuildOps]));
+  const guessed = withVents(marked([...stripOps, ...rebuildOps]));
+  const aired = timed(map, guessed, times);
+  // hands-on time is the same in every order: what is another changes the bound as much
+  const otherwise = totalOf(aired) - totalOf(guessed);
   const at = aired.findIndex((op) => op.id === rebuildOps[0]?.id);
   const [out, up] = at < 0 ? [aired, []] : [aired.slice(0, at), aired.slice(at)];
   const stripCost = costAsPlanned(out);
   const rebuildCost = costAsPlanned(up);
-  const least = strip.leastSeconds + back.leastSeconds;
+  const least = strip.leastSeconds + back.leastSeconds + otherwise;
   const seconds = stripCost.seconds + rebuildCost.seconds;
   const optimal = least >= seconds - 1e-9;
   const flexes = standingFlexes(mechanism, strip.state);
@@ -143,6 +151,10 @@ function planWith(
       flips: stripCost.flips + rebuildCost.flips,
     },
   };
+}
+
+function totalOf(ops: readonly Op[]): number {
+  return ops.reduce((sum, { seconds }) => sum + seconds, 0);
 }
 
 function rebuildPurpose(targets: readonly Target[]): string {

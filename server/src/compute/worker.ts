@@ -89,8 +89,8 @@ const COMPUTE = {
   plan: (body: unknown) => {
     const request = taken('POST /compute/plan', body);
     const map = checkedMap(request.map);
-    const { targets, policy, timeLimitMs } = request;
-    return planRepair({ map, targets, policy, done: request.done?.map(doneOp) }, budget(timeLimitMs));
+    const { targets, policy, times, timeLimitMs } = request;
+    return planRepair({ map, targets, policy, times, done: request.done?.map(doneOp) }, budget(timeLimitMs));
   },
   heat: (body: unknown) => heatThrough(taken('POST /compute/heat', body)),
   battery: (body: unknown) => {

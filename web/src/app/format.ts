@@ -7,6 +7,25 @@ export function duration(seconds: number): string {
   return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
 }
 
+/** *about 20 to 30 min*: what is not known to the minute is not told to the minute. */
+export function about(low_s: number, high_s: number): string {
+  if (high_s <= 0) return 'nothing';
+  if (high_s <= 60) return 'about a minute';
+  // in steps of a minute where it is short, else of five or ten
+  const step = high_s < 600 ? 1 : high_s < 3600 ? 5 : 10;
+  const low = Math.max(1, Math.floor(low_s / 60 / step) * step);
+  const high = Math.ceil(high_s / 60 / step) * step;
+  if (low === high) return `about ${hours(high)}`;
+  return high < 60 ? `about ${low} to ${high} min` : `about ${hours(low)} to ${hours(high)}`;
+}
+
+/** *40 min*, *1 h*, *1 h 10* */
+function hours(minutes: number): string {
+  if (minutes < 60) return `${minutes} min`;
+  const rest = minutes % 60;
+  return `${Math.floor(minutes / 60)} h${rest === 0 ? '' : ` ${String(rest).padStart(2, '0')}`}`;
+}
+
 /** *4:05*, for what is counted down */
 export function countdown(seconds: number): string {
   if (!Number.isFinite(seconds)) return '–:––';

@@ -6,7 +6,7 @@ import type { Mechanism } from '@nibrel/core/holds';
 import { capital } from '@nibrel/core/words';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { clock, duration } from '../app/format.ts';
+import { about, clock, duration } from '../app/format.ts';
 import { TimeBand } from '../ui/time-band.tsx';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 
@@ -26,17 +26,21 @@ export function TopBand({ mechanism, map, state, ahead, now, person, onPerson }:
   const coming = useMemo(() => comingStretches(map, ahead?.ops ?? []), [map, ahead]);
   const span = Math.max(1, secondsOf(past) + secondsOf(coming));
   const toGo = secondsOf(coming);
+  const waits = secondsOf(coming) - secondsOf(coming, 'work');
+  const [least, most] = (['low', 'high'] as const).map(
+    (end) => waits + (ahead?.ops ?? []).reduce((sum, op) => sum + (op[end] ?? op.seconds), 0),
+  ) as [number, number];
   const targets = state.targets.map((each) => inWords(mechanism, each)).join(', ') || 'close it up';
   return (
-    <header className="grid items-center gap-x-6 gap-y-1 border-b border-ink px-6 py-2.5 md:grid-cols-[auto_1fr_auto]">
-      <div>
-        <p className="text-lead leading-tight font-bold">
+    <header className="grid items-center gap-x-6 gap-y-1 border-b border-ink px-6 py-2.5 md:grid-cols-[minmax(0,auto)_minmax(9rem,1fr)_auto]">
+      <div className="min-w-0">
+        <p className="truncate text-lead leading-tight font-bold">
           <Link to="/" aria-label="Bench" className="mr-2 no-underline">
             ‹
           </Link>
           {map.name} · {state.job.title}
         </p>
-        <p className="text-note text-quiet">
+        <p className="truncate text-note text-quiet">
           {capital(targets)} ·{' '}
           <button type="button" onClick={onPerson} className="underline decoration-hair underline-offset-4">
             {person || 'who is here?'}
@@ -50,9 +54,9 @@ export function TopBand({ mechanism, map, state, ahead, now, person, onPerson }:
         label={`Done ${duration(secondsOf(past))}, to go ${duration(toGo)}`}
       />
       <div className="text-right">
-        <p className="text-lead leading-tight font-bold">{ahead ? duration(toGo) : 'planning'}</p>
+        <p className="text-lead leading-tight font-bold">{ahead ? about(least, most) : 'planning'}</p>
         <p className="text-note text-quiet">
-          {ahead && `to go, ${duration(secondsOf(coming, 'work'))} hands-on, ready ${clock(now + toGo * 1000)}`}
+          {ahead && `to go, ${duration(secondsOf(coming, 'work'))} hands-on, ready about ${clock(now + toGo * 1000)}`}
         </p>
       </div>
     </header>

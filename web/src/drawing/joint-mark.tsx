@@ -7,8 +7,8 @@ import { pressable, type ThingProps } from './thing.tsx';
 /** A joint where it is: screws as rings with their letter, bonds along their segments, the rest as a small bar. */
 export function JointMark({ map, side, id, now, selected, onPress }: ThingProps & { id: string }) {
   const joint = map.joints.find((each) => each.id === id);
-  if (!joint) return null;
   const mm = useMm();
+  if (!joint) return null;
   const size = mm(now || selected ? MARK_PX : MARK_PX * 0.6);
   const colour = now || selected ? 'var(--now)' : 'var(--ink)';
   return (
