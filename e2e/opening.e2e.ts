@@ -148,7 +148,8 @@ test('a tablet is warmed zone by zone, each when the cut comes to it', async ({ 
   await expect(heading).toHaveText('Heating, upper');
   // it does not soften: another source goes on in its place
   await operation(page).getByRole('button', { name: 'plate', exact: true }).click();
-  await expect(operation(page)).toContainText('until it is soft');
+  await expect(operation(page)).toContainText('Warming plate, ');
+  await expect(operation(page).locator('[data-step]')).not.toContainText('Saving');
   await page.keyboard.press('w');
   await expect(heading).toHaveText('Cut: upper right');
   const { pathname } = new URL(page.url());

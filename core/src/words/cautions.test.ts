@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { petrelGlass, shearwater11, tern5 } from '../../test/maps.ts';
+import { dunlinOpen, petrelGlass, shearwater11, tern5 } from '../../test/maps.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import { cautionFor } from './cautions.ts';
 import type { Op } from '../drafts/index.ts';
@@ -27,6 +27,13 @@ describe('a caution stands before its step and names the harm', () => {
     expect(words).toContain('Local rules');
   });
 
+  it('only of what is there: no cell in the heat on the mat, no levering under one that is not stuck', () => {
+    expect(said(tern5(), { name: 'heat', joint: 'earpiece-glue', stage: 'move' })).not.toContain('can vent');
+    expect(said(tern5(), { name: 'heat', joint: 'front-seal' })).toContain('can vent');
+    expect(said(tern5(), { kind: 'lift', part: 'cell' }, true)).toContain('never lever under its middle');
+    expect(said(dunlinOpen(), { kind: 'lift', part: 'cell' }, true)).not.toContain('lever');
+  });
+
   it('at solvent and at the airing after it: what burns, and what to keep away', () => {
     expect(said(tern5(), { name: 'soak', joint: 'cell-straps' })).toContain('Heat source off and away');
     expect(said(tern5(), { name: 'vent', joint: 'front-seal' })).toContain('can catch fire');
@@ -46,5 +53,7 @@ describe('a caution stands before its step and names the harm', () => {
     expect(said(tern5(), { kind: 'lift', part: 'cell' }, true)).toContain('puncture');
     expect(said(shearwater11(), { kind: 'release', joint: 'cell-lid-screws' })).toContain('still connected');
     expect(said(shearwater11(), { kind: 'release', joint: 'cell-lid-screws' }, true)).toBe('');
+    // a metal driver anywhere inside while it is not dead; outside it reaches nothing
+    expect(said(tern5(), { kind: 'release', joint: 'edge-screws' })).toBe('');
   });
 });

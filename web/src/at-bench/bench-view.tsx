@@ -14,7 +14,7 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
 import { opWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
-import { type MouseEvent, useEffect, useRef, useState } from 'react';
+import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
@@ -65,6 +65,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const busy = bench.unsaved !== null && bench.unsaved.type !== 'heat-reading';
   const { ahead } = bench;
   const ops = ahead?.ops ?? [];
+  const planned = useMemo(() => (ahead ? [...ahead.plan.strip, ...ahead.plan.rebuild] : []), [ahead]);
   const drying = isDrying(state) && ahead !== null;
   const held = state.stopped !== null || state.ended !== null;
   const op = ops[0];
@@ -243,6 +244,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               op={shownOp}
               together={look === 0 && inHand.length > 0 ? inHand : [shownOp]}
               ahead={ops}
+              plan={planned}
               onTick={(op) => take(inHand.slice(0, inHand.indexOf(op) + 1))}
               lookahead={Math.max(0, look)}
               left={ops.length}

@@ -21,6 +21,8 @@ interface OperationProps {
   /** all that one press does, this operation first */
   readonly together: readonly Op[];
   readonly ahead: readonly Op[];
+  /** the plan that is gone by, with what of it is done */
+  readonly plan: readonly Op[];
   /** 0: the one in hand; more: looking ahead */
   readonly lookahead: number;
   readonly left: number;
@@ -58,6 +60,7 @@ export function Operation({
   op,
   together,
   ahead,
+  plan,
   lookahead,
   left,
   waitLeft,
@@ -76,6 +79,17 @@ export function Operation({
   const cautions = (hand?.cautions ?? ['operation']).map((of) =>
     cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, isDead(mechanism, state.device)),
   );
+  const dead = isDead(mechanism, state.device);
+  // in full before its first step of a stage, then as a mark
+  const earlier = plan.slice(
+    0,
+    Math.max(
+      0,
+      plan.findIndex(({ id }) => id === op.id),
+    ),
+  );
+  const wasSaid = (caution: string) =>
+    earlier.some((each) => each.stage === op.stage && cautionFor(map, each, dead) === caution);
   const joint = map.joints.find((each) => each.id === lead.joint);
   const [whyFor, setWhyFor] = useState<string | null>(null);
   const toggleWhy = () => setWhyFor(whyFor === lead.id ? null : lead.id);
@@ -104,7 +118,15 @@ export function Operation({
   );
   return (
     <section aria-label="Operation" className="flex flex-col">
-      {cautions.map((caution) => caution && <Caution key={caution}>{inUnits(caution)}</Caution>)}
+      {cautions.map((caution) => {
+        if (!caution) return null;
+        const isKnown = wasSaid(caution);
+        return (
+          <Caution key={caution} isKnown={isKnown}>
+            {inUnits(isKnown ? firstSentence(caution) : caution)}
+          </Caution>
+        );
+      })}
       <div className="flex flex-col gap-3 px-6 pt-4 pb-5">
         <p className="text-body text-quiet">
           {lookahead > 0 ? `Looking ahead, ${plural(lookahead, 'step')} on` : `${STAGES[op.stage]} · ${left} to go`}
@@ -164,6 +186,11 @@ export function Operation({
       </div>
     </section>
   );
+}
+
+/** *The battery is still connected.* */
+function firstSentence(text: string): string {
+  return /^.*?[.:](?=\s|$)/.exec(text)?.[0].replace(/:$/, '.') ?? text;
 }
 
 interface TicksProps {

@@ -1,11 +1,17 @@
 import type { ReactNode } from 'react';
 
+interface CautionProps {
+  /** it was read in full before, in this stage: then it is only a mark */
+  readonly isKnown?: boolean;
+  readonly children: ReactNode;
+}
+
 /** Stands before the step it belongs to and names the harm. */
-export function Caution({ children }: { readonly children: ReactNode }) {
+export function Caution({ isKnown = false, children }: CautionProps) {
   return (
     <div role="note" aria-label="Caution" className="flex bg-care-wash text-care">
       <div aria-hidden="true" className="striped w-2.5 shrink-0" />
-      <div className="px-4 py-2.5 text-body">{children}</div>
+      <div className={isKnown ? 'px-4 py-1 text-note' : 'px-4 py-2.5 text-body'}>{children}</div>
     </div>
   );
 }

@@ -2,7 +2,7 @@ import type { JobState } from '@nibrel/core/job';
 import type { BondCut } from '@nibrel/core/cut';
 import type { Drag } from '@nibrel/core/heat';
 import { edgeInHand } from '@nibrel/core/in-hand';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import { type BondJoint, type DeviceMap, isOuter } from '@nibrel/core/device-map';
 import { type Policy, settled } from '@nibrel/core/policy';
 import { edgeName, plural, slideWords, thingName } from '@nibrel/core/words';
 import { Link } from 'react-router';
@@ -141,14 +141,16 @@ interface EdgesProps {
 
 function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
   const next = cut.edges.find((each) => !done.has(each.segment))!;
+  // a cup holds on a face, not on a mesh or a lens
+  const held = map.parts.find(({ id }) => id === bond.holds[0])!;
   const picks = state.opening.placeholders.get(bond.id);
   const wedged = picks && picks.count > 0 ? picks.material : 'none';
   return (
     <div className="flex flex-col gap-3">
       {done.size === 0 && (
         <p className="text-lead">
-          {FIRST_GAPS[settled(state.policy).policy.firstGap]} {cut.startWhy} Metal only for the first gap, soft picks
-          after.
+          {isOuter(held) && FIRST_GAPS[settled(state.policy).policy.firstGap]} {cut.startWhy} Metal only for the first
+          gap, soft picks after.
         </p>
       )}
       <ol aria-label="Edges" className="text-body">

@@ -2,6 +2,7 @@ import { LIMIT_NEAR_S, type WarmBond } from '@nibrel/core/in-hand';
 import type { Heating } from '@nibrel/core/job';
 import type { Reading } from '@nibrel/core/heat';
 import { sourceNamed, WARM_SOURCES, type WarmSource } from '@nibrel/core/sources';
+import { capital } from '@nibrel/core/words';
 import { countdown } from '../../app/format.ts';
 import { Button } from '../../ui/button.tsx';
 import { Caution } from '../../ui/caution.tsx';
@@ -29,7 +30,8 @@ export function OnTheDevice({ bench, map, shop, heating, on, soften_C, ruledOut,
   return (
     <div className="flex flex-col gap-3">
       <p className="text-body text-quiet">
-        {countdown(elapsed_s)} on{heating.simulated ? ', on a stand-in (simulated)' : ''}.{' '}
+        {capital(sourceNamed(heating.setting.kind).name)}, {countdown(elapsed_s)} on
+        {heating.simulated ? ', on a stand-in (simulated)' : ''}.{' '}
         {clock && `Bond ${temperatures(clock.bond_C.low, clock.bond_C.high)}, soft from ${temperature(soften_C)}. `}
         {clock?.toLimit &&
           `${clock.toLimit.what}: ${countdown(clock.toLimit.seconds)} to ${temperature(clock.toLimit.max_C)} at the fastest. `}
