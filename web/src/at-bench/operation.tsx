@@ -190,7 +190,7 @@ export function Operation({
 
 /** *The battery is still connected.* */
 function firstSentence(text: string): string {
-  return /^.*?[.:](?=\s|$)/.exec(text)?.[0].replace(/:$/, '.') ?? text;
+  return /^.*?[.](?=\s|$)/.exec(text)?.[0] ?? text;
 }
 
 interface TicksProps {
