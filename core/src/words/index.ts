@@ -4,6 +4,7 @@ export { opTitle, explained } from './reasons.ts';
 export { cautionFor } from './cautions.ts';
 export { capital, plural } from './english.ts';
 export { isGate, opLine, opWords, slideWords } from './op-words.ts';
+export { bitMark } from './bit-marks.ts';
 export { jointWords } from './joint-words.ts';
 export { edgeName, placeWords } from './places.ts';
 export { whyNow } from './why.ts';

@@ -3,7 +3,7 @@ import { EFFORT } from '../../test/effort.ts';
 import { bondOf, changed, demoMaps, petrelGlass, shearwater11, tern5 } from '../../test/maps.ts';
 import { plan } from '../../test/played-plans.ts';
 import type { DeviceMap } from '../device-map/index.ts';
-import { edgeName, jointWords, opWords, partName, whyNow } from './index.ts';
+import { bitMark, edgeName, jointWords, opWords, partName, whyNow } from './index.ts';
 
 function targetsOf(map: DeviceMap) {
   const hinged = new Set(map.joints.flatMap((each) => (each.type === 'hinge' ? [...each.holds, each.to] : [])));
@@ -102,5 +102,18 @@ describe('the words of a plan', () => {
     expect(why('release:cell-plug')).toBe('Dead from here on.');
     expect(why('lift:display')).toBe('A new one goes in for it.');
     for (const op of all) expect(why(op.id), op.id).not.toMatch(/Needed|After:|\n/);
+  });
+});
+
+describe('a bit', () => {
+  it('is called by what is stamped on it, for the eye only', () => {
+    expect(['five-lobe 0.8', 'tri-point 0.6', 'six-lobe-plus 3', 'PH000', 'T3'].map(bitMark)).toEqual([
+      'P2',
+      'Y000',
+      'IP3',
+      'PH000',
+      'T3',
+    ]);
+    expect(bitMark('warming plate')).toBe('warming plate');
   });
 });

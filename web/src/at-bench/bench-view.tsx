@@ -329,7 +329,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
 /** The parts that hands are on. */
 function nearOf(map: DeviceMap, op: Op | undefined): readonly string[] {
   const joint = map.joints.find((each) => each.id === op?.joint);
-  return op?.part === undefined ? (joint?.holds ?? []) : [op.part];
+  return op?.part === undefined ? [...(joint?.holds ?? []), ...(joint ? [joint.id] : [])] : [op.part];
 }
 
 const NONE: ReadonlySet<string> = new Set();

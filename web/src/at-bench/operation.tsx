@@ -2,7 +2,7 @@ import type { JobState } from '@nibrel/core/job';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
 import { leadOf, nextUntested, testStage } from '@nibrel/core/in-hand';
-import { cautionFor, capital, plural, opWords, whyNow } from '@nibrel/core/words';
+import { bitMark, cautionFor, capital, plural, opWords, whyNow } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
 import { countdown } from '../app/format.ts';
@@ -140,7 +140,7 @@ export function Operation({
         {lead.tool && !hand && (
           <p className="flex items-center gap-3 text-lead">
             {joint?.type === 'screw' && <DriveMark drive={lead.tool} />}
-            {capital(lead.tool)}
+            {capital(bitMark(lead.tool))}
           </p>
         )}
         {joint?.type === 'screw' && <Screws map={map} state={state} jointId={joint.id} />}

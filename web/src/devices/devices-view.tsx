@@ -111,7 +111,6 @@ function Device({ map }: { readonly map: DeviceMap }) {
             peeled={peeled}
             selected={selected}
             marked={marked}
-            lines={wayLines(selected, way?.strip ?? [])}
             label={`${map.name}, ${side}`}
             onPress={setSelected}
           />
@@ -137,14 +136,4 @@ function useWay(map: DeviceMap, selected: string | null): Plan | null {
     },
   });
   return selected === null ? null : (query.data ?? null);
-}
-
-/** One line from each thing on the way to the next. */
-function wayLines(selected: string | null, strip: Plan['strip']) {
-  const things = strip.flatMap((op) => (op.kind === 'procedure' ? [] : [(op.joint ?? op.part)!]));
-  const path = selected && things.at(-1) !== selected ? [...things, selected] : things;
-  return path
-    .slice(1)
-    .map((to, index) => ({ from: path[index]!, to }))
-    .filter(({ from, to }) => from !== to);
 }

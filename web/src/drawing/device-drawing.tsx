@@ -2,8 +2,8 @@ import type { DeviceMap, Part, Point } from '@nibrel/core/device-map';
 import type { MouseEvent, ReactNode } from 'react';
 import { partName } from '@nibrel/core/words';
 import { useRef } from 'react';
-import { centreOf, contains, fromTheTop, onSide, outlinePath, placeOf, type Side } from './geometry.ts';
-import { DrawnAt, useMm, useSize, WORD_PX } from './scale.ts';
+import { centreOf, contains, fromTheTop, onSide, outlinePath, placesOf, type Side } from './geometry.ts';
+import { DrawnAt, MARK_PX, useMm, useSize, WORD_PX } from './scale.ts';
 import { type Box, type Layout, layoutOf, nearBox, scaleOf } from './view-box.ts';
 import { JointMark } from './joint-mark.tsx';
 import { Standing } from './standing.tsx';
@@ -16,9 +16,8 @@ export interface Shown {
   readonly standing?: readonly { readonly part: string; readonly tethers: readonly string[] }[];
   readonly now?: ReadonlySet<string>;
   readonly selected?: string | null;
-  /** joints to be drawn with their marks, and lines from the selected thing to them */
+  /** joints to be drawn with their marks */
   readonly marked?: ReadonlySet<string>;
-  readonly lines?: readonly { readonly from: string; readonly to: string }[];
   /** how many of the top layers are peeled away */
   readonly peeled?: number;
 }
@@ -27,7 +26,7 @@ interface DeviceDrawingProps extends Shown {
   readonly map: DeviceMap;
   readonly side: Side;
   readonly label: string;
-  /** parts whose neighbourhood is drawn large, the whole device small beside it */
+  /** parts and joints whose neighbourhood is drawn large, the whole device small beside it */
   readonly near?: readonly string[];
   /** drawn over the device, in mm of this side */
   readonly children?: ReactNode;
@@ -74,6 +73,10 @@ export function DeviceDrawing({
   );
   const box = close ?? layout.whole;
   const scale = scaleOf(box, size);
+  const marks = [...(shown.marked ?? [])].flatMap((id) => {
+    const joint = map.joints.find((each) => each.id === id);
+    return joint ? placesOf(map, joint) : [];
+  });
   const isInSight = (part: Part) => !close || isWithin(close, centreOn(map, side, part));
 
   const placed = (event: MouseEvent<SVGSVGElement>) => {
@@ -114,13 +117,12 @@ export function DeviceDrawing({
               map={map}
               side={side}
               part={part}
-              named={isNamed(part, visible, scale)}
+              named={isNamed(part, visible, scale) && !marks.some((at) => isOver(part, at, scale))}
               now={shown.now?.has(part.id) ?? false}
               selected={shown.selected === part.id}
               onPress={isInSight(part) ? onPress : undefined}
             />
           ))}
-          <Lines map={map} side={side} lines={shown.lines ?? []} />
           {[...(shown.marked ?? [])].map((id) => (
             <JointMark
               key={id}
@@ -220,12 +222,21 @@ function shared(room: Box, index: number, count: number): Box {
     : { ...room, y: room.y + (index * room.h) / count, h: room.h / count };
 }
 
+/** Of parts their boxes; of a joint whose parts are out of sight the places of its marks. */
 function boxesOf(map: DeviceMap, side: Side, ids: readonly string[]): { readonly box: Part['box'] }[] {
-  return map.parts
-    .filter(({ id }) => ids.includes(id))
-    .map(({ box }) => ({
-      box: { ...box, x: Math.min(onSide(map, side, box.x), onSide(map, side, box.x + box.w)) },
-    }));
+  const parts = map.parts.filter(({ id }) => ids.includes(id));
+  const joints = parts.length > 0 ? [] : map.joints.filter(({ id }) => ids.includes(id));
+  const places = joints.flatMap((each) => placesOf(map, each)).map(({ x, y }) => ({ x: x - 3, y: y - 3, w: 6, h: 6 }));
+  return [...parts.map(({ box }) => box), ...places].map((box) => ({
+    box: { ...box, x: Math.min(onSide(map, side, box.x), onSide(map, side, box.x + box.w)) },
+  }));
+}
+
+/** Does a mark lie over the name of a part? Then the name is left out. */
+function isOver(part: Part, { x, y }: Point, scale: number): boolean {
+  const at = centreOf(part);
+  const wide = (part.name.length * WORD_PX * 0.56) / 2 + MARK_PX / 2;
+  return Math.abs(x - at.x) * scale < wide && Math.abs(y - at.y) * scale < (WORD_PX + MARK_PX) / 2;
 }
 
 function centreOn(map: DeviceMap, side: Side, part: Part): Point {
@@ -290,25 +301,4 @@ function Ghost({ map, side, id }: { map: DeviceMap; side: Side; id: string }) {
       strokeDasharray="1.2 1.2"
     />
   );
-}
-
-function Lines({ map, side, lines }: { map: DeviceMap; side: Side; lines: NonNullable<Shown['lines']> }) {
-  return lines.map(({ from, to }) => {
-    const [a, b] = [placeOf(map, from), placeOf(map, to)];
-    if (!a || !b) return null;
-    return (
-      <line
-        key={`${from} ${to}`}
-        x1={onSide(map, side, a.x)}
-        y1={a.y}
-        x2={onSide(map, side, b.x)}
-        y2={b.y}
-        stroke="var(--now)"
-        strokeWidth="0.5"
-        strokeDasharray="0.4 1.2"
-        strokeLinecap="round"
-        pointerEvents="none"
-      />
-    );
-  });
 }

@@ -4,7 +4,7 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
 import type { Plan } from '@nibrel/core/plan';
 import type { Target } from '@nibrel/core/search';
-import { partName } from '@nibrel/core/words';
+import { capital, partName } from '@nibrel/core/words';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -121,25 +121,21 @@ export function NewRepair() {
             </select>
           </div>
           <div>
-            <div className="flex items-end justify-between gap-2">
-              <label htmlFor="target" className="text-note text-quiet">
-                {ASK_LABELS[ask]}
-              </label>
-              <select
-                aria-label="What is done"
-                className="min-h-9 bg-paper text-note text-quiet"
-                value={ask}
-                onChange={(event) => askFor(event.target.value as Ask)}
-              >
-                {Object.entries(ASKS).map(([value, label]) => (
-                  <option key={value} value={value}>
-                    {label}
-                  </option>
-                ))}
-              </select>
-            </div>
+            <select
+              aria-label="What is done"
+              className="min-h-9 w-full bg-paper text-note text-quiet"
+              value={ask}
+              onChange={(event) => askFor(event.target.value as Ask)}
+            >
+              {Object.entries(ASKS).map(([value, label]) => (
+                <option key={value} value={value}>
+                  {capital(label)}
+                </option>
+              ))}
+            </select>
             <select
               id="target"
+              aria-label={ASK_LABELS[ask]}
               className="min-h-12 w-full border-b-2 border-now bg-paper text-lead font-bold text-now"
               value={isMore ? '' : (part ?? '')}
               onChange={(event) => pick(event.target.value)}
@@ -250,10 +246,15 @@ function Asked({ map, targets, isMore, onMore, onFull, onDrop }: AskedProps) {
         </ul>
       )}
       <div className="grid grid-cols-2 gap-2">
-        <Button aria-pressed={isMore} disabled={targets.length === 0 || isFull} onClick={onMore}>
+        <Button
+          className="px-2! text-note"
+          aria-pressed={isMore}
+          disabled={targets.length === 0 || isFull}
+          onClick={onMore}
+        >
           {isMore ? 'Which one?' : 'And another'}
         </Button>
-        <Button disabled={isFull} onClick={onFull}>
+        <Button className="px-2! text-note" disabled={isFull} onClick={onFull}>
           All of it apart
         </Button>
       </div>

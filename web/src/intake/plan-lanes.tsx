@@ -1,7 +1,7 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
 import type { Plan } from '@nibrel/core/plan';
-import { opLine } from '@nibrel/core/words';
+import { bitMark, opLine } from '@nibrel/core/words';
 import { duration } from '../app/format.ts';
 
 interface Bar {
@@ -49,7 +49,7 @@ function Lane({
 }) {
   return (
     <>
-      <span className="truncate pr-3 leading-[1.1rem]">{lane}</span>
+      <span className="truncate pr-3 leading-[1.1rem]">{bitMark(lane)}</span>
       <div className="relative h-[1.1rem] border-b border-hair">
         <div className="absolute inset-y-0 border-l border-now" style={{ left: share(turn) }} />
         {bars.map((bar) => (

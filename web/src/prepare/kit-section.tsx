@@ -1,7 +1,7 @@
 import { type Kit, kitFor } from '@nibrel/core/kit';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Plan } from '@nibrel/core/plan';
-import { plural } from '@nibrel/core/words';
+import { bitMark, plural } from '@nibrel/core/words';
 import type { ShopNow } from '@nibrel/core/api';
 import { amount } from '../kit/amount.ts';
 import { GateSection, type Spread } from './gate-section.tsx';
@@ -30,12 +30,12 @@ export function KitSection({ spread, ...props }: KitSectionProps & { readonly sp
       <ul className="text-body">
         {tools.map(({ tool, standIns }) => (
           <li key={tool} className="grid grid-cols-[9rem_1fr] border-b border-hair py-1">
-            <span className="font-bold">{tool}</span>
+            <span className="font-bold">{bitMark(tool)}</span>
             <span className="text-quiet">
               {standIns.length === 0 && 'Nothing can stand in for it.'}
               {standIns.slice(0, 2).map((each) => (
                 <span key={each.tool} className="block">
-                  {each.tool} could stand in{each.owned ? '' : ', not here either'}: {each.risk}.
+                  {bitMark(each.tool)} could stand in{each.owned ? '' : ', not here either'}: {each.risk}.
                 </span>
               ))}
             </span>
