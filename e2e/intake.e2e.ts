@@ -86,8 +86,8 @@ test('a cracked, half-charged Tern 5: stopped when swollen, cleared, missing bit
 
   // the missing bit, where it was taken off the shelf
   await page.goto(`${server.url}/kit`);
-  await page.getByRole('button', { name: 'P2 is gone' }).click();
-  await expect(page.getByRole('button', { name: 'P2 is gone' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'five-lobe 0.8 is gone' }).click();
+  await expect(page.getByRole('button', { name: 'five-lobe 0.8 is gone' })).toHaveCount(0);
   await page.goto(server.url);
   await page
     .getByRole('link', { name: /Galley 9/ })
