@@ -7,6 +7,12 @@ const budget = { now: () => performance.now(), limitMs: 800 };
 const board = planRepair({ map: tern5(), targets: [{ replace: 'lower-board' }] }, budget);
 
 describe('the kit of a plan', () => {
+  it('never asks for what is part of a person', () => {
+    const plan = { tools: ['fingernail', 'thumb', 'handle', 'nail file', 'pick'], consumables: [] };
+    // a file is a tool, whatever it is for
+    expect(kitFor(tern5(), plan, new Set(), []).tools.map(({ tool }) => tool)).toEqual(['handle', 'nail file', 'pick']);
+  });
+
   it('shows what is missing with what could stand in, what is there first, and what that risks', () => {
     const owned = new Set(board.tools.filter((each) => each !== 'stand-off 2.5' && each !== 'T3'));
     const kit = kitFor(tern5(), board, new Set([...owned, 'fine tweezers']), []);

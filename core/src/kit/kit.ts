@@ -20,6 +20,9 @@ export interface SupplyLine extends Supply {
   readonly advised: boolean;
 }
 
+/** What is part of a person is never looked for on a shelf. */
+const PERSON = /^(by )?(hand|finger|thumb|nail|fingernail|fingertip)s?$/i;
+
 /** The tools, bits and consumables of a plan against what the workshop owns. */
 export interface Kit {
   readonly tools: readonly ToolLine[];
@@ -32,16 +35,18 @@ export function kitFor(
   owned: ReadonlySet<string>,
   stock: readonly StockLevel[],
 ): Kit {
-  const tools = plan.tools.map((tool): ToolLine => {
-    if (owned.has(tool)) return { tool, owned: true, standIns: [] };
-    const alsoDrives = [
-      ...new Set(map.fasteners.filter((each) => each.drive === tool).flatMap((each) => each.alsoDrives ?? [])),
-    ];
-    const standIns = standInsFor(tool, alsoDrives)
-      .map((each) => ({ ...each, owned: owned.has(each.tool) }))
-      .toSorted((a, b) => Number(b.owned) - Number(a.owned));
-    return { tool, owned: false, standIns };
-  });
+  const tools = plan.tools
+    .filter((tool) => !PERSON.test(tool))
+    .map((tool): ToolLine => {
+      if (owned.has(tool)) return { tool, owned: true, standIns: [] };
+      const alsoDrives = [
+        ...new Set(map.fasteners.filter((each) => each.drive === tool).flatMap((each) => each.alsoDrives ?? [])),
+      ];
+      const standIns = standInsFor(tool, alsoDrives)
+        .map((each) => ({ ...each, owned: owned.has(each.tool) }))
+        .toSorted((a, b) => Number(b.owned) - Number(a.owned));
+      return { tool, owned: false, standIns };
+    });
   const supplies = suppliesOf(map, plan.consumables).map((supply): SupplyLine => {
     const level = stock.find((each) => each.key === supply.key);
     return {

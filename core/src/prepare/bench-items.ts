@@ -1,5 +1,5 @@
 import { packOf } from '../battery/index.ts';
-import type { DeviceMap } from '../device-map/index.ts';
+import { type DeviceMap, isSelfParting } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
@@ -14,7 +14,13 @@ export interface BenchItem {
 }
 
 /** A cell of this much is large: gloves, no jewellery (guess; a phone's is about 15 Wh). */
-const LARGE_WH = 10;
+const LARGE_WH = 25;
+
+/** A cell that a hand takes out: nothing is cut or pried beside it. */
+function isLiftOut(map: DeviceMap, cell: string): boolean {
+  const holds = map.joints.filter((each) => each.holds.includes(cell));
+  return !holds.some((each) => each.type === 'bond' || (each.type === 'connector' && !isSelfParting(each)));
+}
 
 /**
  * Drawn from the map's hazards, for what the targets reach into by themselves and for what the plan adds, where there is
@@ -57,11 +63,12 @@ export function benchItems(
       title: 'Eyes covered',
       harm: 'Splinters, springs and solvent reach eyes faster than hands do.',
     },
-    battery !== null && {
-      id: 'sand',
-      title: 'Dry sand in reach, the way out clear',
-      harm: 'A cell that is cut or bent burns with poisonous smoke and is not put out with water alone. Local rules and the fire service decide.',
-    },
+    battery !== null &&
+      !isLiftOut(map, battery.part) && {
+        id: 'sand',
+        title: 'Dry sand in reach, the way out clear',
+        harm: 'A cell that is cut or bent burns with poisonous smoke and is not put out with water alone. Local rules and the fire service decide.',
+      },
     Boolean(lifted && energy_Wh > LARGE_WH) && {
       id: 'gloves',
       title: 'Gloves on, rings and watches off',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { changed, dunlinOpen, tern5 } from '../../test/maps.ts';
+import { changed, dunlinOpen, shearwater11, tern5 } from '../../test/maps.ts';
 import { DEFAULT_POLICY } from '../policy/index.ts';
 import { planRepair } from '../plan/index.ts';
 import type { Target } from '../search/index.ts';
@@ -50,8 +50,11 @@ describe('the bench', () => {
   };
   it('asks for what this repair needs, and nothing else', () => {
     expect(ids(tern5(), { replace: 'display' })).toEqual(['strap', 'eyes', 'sand', 'heat']);
-    expect(ids(tern5(), { replace: 'cell' })).toEqual(['strap', 'eyes', 'sand', 'gloves', 'heat', 'air']);
-    expect(ids(dunlinOpen(), { replace: 'loudspeaker' })).toEqual(['strap', 'sand', 'gloves']);
+    expect(ids(tern5(), { replace: 'cell' })).toEqual(['strap', 'eyes', 'sand', 'heat', 'air']);
+    // a cell that a hand takes out is not pried at
+    expect(ids(dunlinOpen(), { replace: 'loudspeaker' })).toEqual(['strap']);
+    // gloves for a large cell
+    expect(ids(shearwater11(), { replace: 'cell-left' })).toContain('gloves');
     expect(ids(tern5(), { replace: 'tray' })).not.toContain('heat');
   });
 

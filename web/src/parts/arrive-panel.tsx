@@ -32,27 +32,38 @@ const schema = Joi.object<Arrived>({
   variant: note(200),
 });
 
+/** The repair and the part of its device that are brought along; what is looked at first where none are. */
+interface For {
+  readonly job?: string;
+  readonly part?: string;
+}
+
 /** A part as it arrives: for which repair and which part of the device, where from, and how long it may go back. */
-export function ArrivePanel({ open, onClose }: Closing) {
+export function ArrivePanel({ open, onClose, job = '', part = '' }: Closing & For) {
   const shop = useQuery(shopQuery).data;
   return (
     <Panel title="A part arrived" said="Then it is looked at, and decided on." open={open} onClose={onClose}>
-      {open && shop && <Arrival shop={shop} onClose={onClose} />}
+      {open && shop && <Arrival shop={shop} job={job} part={part} onClose={onClose} />}
     </Panel>
   );
 }
 
-function Arrival({ shop, onClose }: { readonly shop: ShopNow; onClose(): void }) {
+function Arrival({
+  shop,
+  job: forJob,
+  part: forPart,
+  onClose,
+}: Required<For> & { readonly shop: ShopNow; onClose(): void }) {
   const navigate = useNavigate();
   const jobs = useQuery(openJobsQuery).data ?? [];
-  const [jobId, setJob] = useState('');
+  const [jobId, setJob] = useState(forJob);
   const job = jobs.find((each) => each.id === jobId) ?? jobs[0];
   const map = useQuery(mapQuery(job?.map, job?.mapRevision)).data;
   const wanted = job?.targets.flatMap((each) => ('replace' in each ? [each.replace] : [])) ?? [];
   const parts = (map?.parts ?? [])
     .filter((each) => !each.base)
     .toSorted((a, b) => Number(wanted.includes(b.id)) - Number(wanted.includes(a.id)));
-  const [mapPart, setPart] = useState('');
+  const [mapPart, setPart] = useState(forPart);
   const tell = useTellDesk(job?.id ?? '');
   const chosen = parts.find((each) => each.id === mapPart) ?? parts[0];
   const { field, sent } = useFields(

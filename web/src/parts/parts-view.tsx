@@ -2,7 +2,7 @@ import { byUrgency } from '@nibrel/core/parts';
 import { partsQuery } from '../app/queries.ts';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { NavLink, useParams } from 'react-router';
+import { NavLink, useParams, useSearchParams } from 'react-router';
 import type { PartLine } from '@nibrel/core/api';
 import { useKeys } from '../app/keys.ts';
 import { Button } from '../ui/button.tsx';
@@ -16,7 +16,10 @@ import { standingWords } from './standing-words.ts';
 export function PartsView() {
   const { part } = useParams();
   const parts = useQuery(partsQuery);
-  const [arriving, setArriving] = useState(false);
+  const [search] = useSearchParams();
+  // brought along from a repair that waits for it
+  const [forJob, forPart] = [search.get('job') ?? '', search.get('part') ?? ''];
+  const [arriving, setArriving] = useState(forJob !== '');
   useKeys({ a: () => setArriving(true) });
   const sorted = parts.data?.toSorted(byUrgency) ?? [];
   const shown = sorted.find((each) => each.id === part) ?? sorted[0];
@@ -46,7 +49,7 @@ export function PartsView() {
         )}
       </nav>
       <div className="min-h-0 overflow-y-auto">{shown ? <PartDetail key={shown.id} part={shown} /> : null}</div>
-      <ArrivePanel open={arriving} onClose={() => setArriving(false)} />
+      <ArrivePanel open={arriving} onClose={() => setArriving(false)} job={forJob} part={forPart} />
     </main>
   );
 }

@@ -4,6 +4,8 @@ import type { Plan } from '@nibrel/core/plan';
 import { bitMark, plural } from '@nibrel/core/words';
 import type { ShopNow } from '@nibrel/core/api';
 import { amount } from '../kit/amount.ts';
+import { useTellShop } from '../kit/tell-shop.ts';
+import { Button } from '../ui/button.tsx';
 import { GateSection, type Spread } from './gate-section.tsx';
 
 interface KitSectionProps {
@@ -19,6 +21,7 @@ export function kitOf({ map, plan, shop }: KitSectionProps): Kit | null {
 /** The tools, bits and consumables of this plan against what the workshop owns. */
 export function KitSection({ spread, ...props }: KitSectionProps & { readonly spread: Spread }) {
   const kit = kitOf(props);
+  const tell = useTellShop();
   if (!kit) return null;
   const tools = kit.tools.filter((each) => !each.owned);
   const supplies = kit.supplies.filter((each) => !each.enough && !each.advised);
@@ -29,7 +32,7 @@ export function KitSection({ spread, ...props }: KitSectionProps & { readonly sp
       <p className="text-body text-quiet">Tools: {kit.tools.map((each) => each.tool).join(', ')}</p>
       <ul className="text-body">
         {tools.map(({ tool, standIns }) => (
-          <li key={tool} className="grid grid-cols-[9rem_1fr] border-b border-hair py-1">
+          <li key={tool} className="grid grid-cols-[9rem_1fr_auto] items-center border-b border-hair py-1">
             <span className="font-bold">{bitMark(tool)}</span>
             <span className="text-quiet">
               {standIns.length === 0 && 'Nothing can stand in for it.'}
@@ -39,6 +42,12 @@ export function KitSection({ spread, ...props }: KitSectionProps & { readonly sp
                 </span>
               ))}
             </span>
+            <Button
+              aria-label={`${tool} is here`}
+              onClick={() => tell.mutate({ type: 'tool', data: { name: tool, owned: true } })}
+            >
+              It is here
+            </Button>
           </li>
         ))}
         {supplies.map((each) => (

@@ -40,7 +40,10 @@ export function PartsSection({ job: { map, state }, spread }: PartsSectionProps)
             ) : (
               <span className="grow text-quiet">none has arrived; without one the gate asks why</span>
             )}
-            <Link to={line ? `/parts/${line.id}` : '/parts'} className="inline-flex min-h-12 items-center underline">
+            <Link
+              to={line ? `/parts/${line.id}` : `/parts?job=${state.job.id}&part=${mapPart}`}
+              className="inline-flex min-h-12 items-center underline"
+            >
               {line ? 'At the desk' : 'To the desk'}
             </Link>
           </li>

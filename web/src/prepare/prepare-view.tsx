@@ -121,7 +121,7 @@ function Prepare(job: OpenJob) {
               </>
             )}
           </div>
-          <aside className="flex flex-col gap-4 border-ink bg-sheet px-6 py-4 lg:border-l">
+          <aside className="order-first flex flex-col gap-4 self-start border-ink bg-sheet px-6 py-4 lg:sticky lg:top-0 lg:order-none lg:border-l">
             {passed ? (
               <Button weight="loud" keyName="Space" data-step="" className="min-h-18 text-lead" onClick={toBench}>
                 Prepared: to the bench
