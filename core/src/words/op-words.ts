@@ -1,6 +1,7 @@
 import { type DeviceMap, type Joint, type Part, renewalOf } from '../device-map/index.ts';
 import { type Op, TEST_AFTER, thingOf } from '../drafts/index.ts';
 import { jointWords } from './joint-words.ts';
+import { toKnow } from './to-know.ts';
 import { capital, plural } from './english.ts';
 import { jointKind, partName } from './names.ts';
 
@@ -20,15 +21,19 @@ export function opWords(map: DeviceMap, op: Op): OpWords {
   const onto = op.onto ? `, onto ${partName(map, op.onto)}` : '';
   switch (op.kind) {
     case 'open':
-      return { title: 'Open it', thing: name, hint: joined(openingWords(part), freeingHints(map, op)) };
+      return { title: 'Open it', thing: name, hint: joined(openingWords(part), ...toKnow(map, op)) };
     case 'lift':
       return {
         title: op.isOld ? 'Lift the old one off' : 'Lift it off',
         thing: name,
-        hint: freeingHints(map, op),
+        hint: joined(...toKnow(map, op)),
       };
     case 'close':
-      return { title: 'Close it', thing: name, hint: joined(closingWords(map, part), part.hint?.fit) };
+      return {
+        title: 'Close it',
+        thing: name,
+        hint: joined(closingWords(map, part), ...toKnow(map, op), part.hint?.fit),
+      };
     default: {
       const title = op.staysOpen
         ? op.isNew
@@ -37,18 +42,17 @@ export function opWords(map: DeviceMap, op: Op): OpWords {
         : op.isNew
           ? 'Fit the new one'
           : 'Fit it';
-      return { title, thing: name + onto, hint: op.staysOpen ? standingWords(part) : part.hint?.fit };
+      return {
+        title,
+        thing: name + onto,
+        hint: joined(...toKnow(map, op), op.staysOpen ? standingWords(part) : part.hint?.fit),
+      };
     }
   }
 }
 
 function joined(...hints: readonly (string | undefined)[]): string | undefined {
   return hints.filter(Boolean).join(' ') || undefined;
-}
-
-/** What belongs to the first operation that frees a part. */
-function freeingHints(map: DeviceMap, { frees = [] }: Op): string | undefined {
-  return joined(...frees.map((id) => map.parts.find((each) => each.id === id)?.hint?.remove));
 }
 
 /** The side that stays down, and how far. */
@@ -76,7 +80,7 @@ function withHint(map: DeviceMap, op: Op, joint: Joint): OpWords {
   const { off, on } = jointWords(map, joint.id);
   const own = isOff ? joint.hint?.release : joint.hint?.make;
   const slid = joint.type === 'clip' && joint.slide && isOff ? `${capital(slideWords(joint.slide))}, then lift.` : '';
-  const hint = joined(slid, isOff ? freeingHints(map, op) : '', own ?? joint.needs?.join(' '));
+  const hint = joined(slid, ...toKnow(map, op), own ?? joint.needs?.join(' '));
   return { ...(isOff ? off : on), ...(hint ? { hint } : {}) };
 }
 
@@ -138,7 +142,7 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       return {
         title: 'Keep it pressed',
         thing: bond,
-        hint: 'Flush all round; resistance means something is in the way.',
+        hint: joined(...toKnow(map, op), 'Flush all round; resistance means something is in the way.'),
       };
     case 'cure':
       return { title: 'Let it cure', thing: bond };

@@ -286,6 +286,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               side={side}
               {...shownOf(mechanism, state, shownOp)}
               {...(look === 0 && hand?.marks ? { marked: NONE } : {})}
+              turning={shownOp?.kind === 'release' ? 'out' : shownOp?.kind === 'make' ? 'in' : undefined}
               near={tray ? [] : nearOf(map, shownOp)}
               onPress={pressThing}
               label={`${map.name}, ${side} up`}

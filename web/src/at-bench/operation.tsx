@@ -143,7 +143,9 @@ export function Operation({
             {capital(bitMark(lead.tool))}
           </p>
         )}
-        {joint?.type === 'screw' && <Screws map={map} state={state} jointId={joint.id} />}
+        {joint?.type === 'screw' && (
+          <Screws map={map} state={state} jointId={joint.id} isTightened={lead.kind === 'make'} />
+        )}
         {op.name === 'test' && <Tests map={map} state={state} op={op} />}
         {hand?.lead}
         {waitLeft !== null && <Wait seconds={waitLeft} />}
@@ -230,10 +232,13 @@ function Screws({
   map,
   state,
   jointId,
+  isTightened,
 }: {
   readonly map: DeviceMap;
   readonly state: JobState;
   readonly jointId: string;
+  /** torque is for the driver that turns in, not out */
+  readonly isTightened: boolean;
 }) {
   const joint = map.joints.find((each) => each.id === jointId);
   if (joint?.type !== 'screw') return null;
@@ -253,7 +258,8 @@ function Screws({
               {fastener.length} mm × {points.length}
             </span>
             {out > 0 && <span className="text-body text-quiet">{out} on the mat</span>}
-            {fastener.torque && (
+            {fastener.colour && <span className="text-body text-quiet">{fastener.colour}</span>}
+            {isTightened && fastener.torque && (
               <span className="text-body text-quiet">
                 {fastener.torque.min} to {fastener.torque.max} N·cm
               </span>

@@ -28,6 +28,8 @@ interface DeviceDrawingProps extends Shown {
   readonly label: string;
   /** parts and joints whose neighbourhood is drawn large, the whole device small beside it */
   readonly near?: readonly string[];
+  /** screws are on their way out, or in: those that have an order are numbered */
+  readonly turning?: 'out' | 'in' | undefined;
   /** drawn over the device, in mm of this side */
   readonly children?: ReactNode;
   onPress?(thing: string): void;
@@ -49,6 +51,7 @@ export function DeviceDrawing({
   side,
   label,
   near = [],
+  turning,
   children,
   onPress,
   onPlace,
@@ -131,6 +134,7 @@ export function DeviceDrawing({
               id={id}
               now={shown.now?.has(id) ?? false}
               selected={shown.selected === id}
+              turning={turning}
               onPress={onPress}
             />
           ))}

@@ -1,11 +1,17 @@
 import { type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
 import { screwLetters } from '@nibrel/core/screws';
 import { onSide, placesOf, type Side } from './geometry.ts';
-import { MARK_PX, useMm, WORD_PX } from './scale.ts';
+import { MARK_PX, NAME_PX, useMm, WORD_PX } from './scale.ts';
 import { pressable, type ThingProps } from './thing.tsx';
 
+interface JointMarkProps extends ThingProps {
+  readonly id: string;
+  /** screws that go in an order have its number beside them: out, or in */
+  readonly turning?: 'out' | 'in' | undefined;
+}
+
 /** A joint where it is: screws as rings with their letter, bonds along their segments, the rest as a small bar. */
-export function JointMark({ map, side, id, now, selected, onPress }: ThingProps & { id: string }) {
+export function JointMark({ map, side, id, now, selected, turning, onPress }: JointMarkProps) {
   const joint = map.joints.find((each) => each.id === id);
   const mm = useMm();
   if (!joint) return null;
@@ -13,7 +19,9 @@ export function JointMark({ map, side, id, now, selected, onPress }: ThingProps 
   const colour = now || selected ? 'var(--now)' : 'var(--ink)';
   return (
     <g {...pressable(id, id, onPress)} stroke={colour} fill="var(--sheet)" strokeWidth={mm(2)}>
-      {joint.type === 'screw' ? <ScrewPoints map={map} side={side} joint={joint} colour={colour} size={size} /> : null}
+      {joint.type === 'screw' ? (
+        <ScrewPoints map={map} side={side} joint={joint} colour={colour} size={size} turning={turning} />
+      ) : null}
       {joint.type === 'bond' && joint.segments
         ? joint.segments.map((each) => (
             <line
@@ -49,17 +57,20 @@ function ScrewPoints({
   joint,
   colour,
   size,
+  turning,
 }: {
   map: DeviceMap;
   side: Side;
   joint: Joint & { type: 'screw' };
   colour: string;
   size: number;
+  turning: JointMarkProps['turning'];
 }) {
   const letters = screwLetters(map);
   const mm = useMm();
   return joint.points.map((point) => {
     const x = onSide(map, side, point.x);
+    const turn = turning === 'out' ? point.outOrder : turning === 'in' ? point.order : undefined;
     const { letter } = letters.get(fastenerAt(joint, point))!;
     return (
       <g key={point.id}>
@@ -76,6 +87,22 @@ function ScrewPoints({
         >
           {letter}
         </text>
+        {turn !== undefined && (
+          <text
+            x={x + size * 0.85}
+            y={point.y}
+            textAnchor="middle"
+            fontSize={mm(NAME_PX)}
+            fontWeight="700"
+            fill={colour}
+            stroke="var(--sheet)"
+            strokeWidth={mm(4)}
+            paintOrder="stroke"
+            dominantBaseline="central"
+          >
+            {turn}
+          </text>
+        )}
       </g>
     );
   });

@@ -1,0 +1,125 @@
+import {
+  type DeviceMap,
+  fastenerAt,
+  type Fastener,
+  type Joint,
+  type Part,
+  type ScrewJoint,
+} from '../device-map/index.ts';
+import type { Op } from '../drafts/index.ts';
+import { plural } from './english.ts';
+import { partName } from './names.ts';
+import { placeOfJoint, placeWords } from './places.ts';
+
+/** What the map knows of a part or joint that matters at this very operation, each a short sentence. */
+export function toKnow(map: DeviceMap, op: Op): string[] {
+  const joint = map.joints.find(({ id }) => id === op.joint);
+  const part = map.parts.find(({ id }) => id === op.part);
+  if (op.kind === 'procedure') return joint?.type === 'bond' && op.name === 'press' ? weighed(joint) : [];
+  return [...(joint ? ofJoint(map, op, joint) : []), ...(part ? ofPart(map, op, part) : []), ...freed(map, op)];
+}
+
+function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
+  const isOff = op.kind === 'release';
+  const marked = joint.mark === undefined ? [] : [`Marked “${joint.mark}”.`];
+  switch (joint.type) {
+    case 'screw':
+      return [...marked, ...ofScrews(map, joint, isOff)];
+    case 'connector':
+      return joint.lever && isOff ? [...marked, `Lever at its ${toward(map, joint, joint.lever)}.`] : marked;
+    case 'clip':
+    case 'seat':
+      return joint.tilt && isOff ? [...marked, `Tilt it up from the ${opposite(joint.tilt)} edge.`] : marked;
+    case 'solder': {
+      const wires = (joint.points ?? []).flatMap(({ wire }) => (wire === undefined ? [] : [wire]));
+      return wires.length > 0 ? [...marked, `Wires: ${wires.join(', ')}.`] : marked;
+    }
+    default:
+      return marked;
+  }
+}
+
+/** Which order they go in, and what is odd about them: what no magnet holds is said before it falls. */
+function ofScrews(map: DeviceMap, joint: ScrewJoint, isOff: boolean): string[] {
+  const kinds = [...new Set(joint.points.map((each) => fastenerAt(joint, each)))].map((id) =>
+    map.fasteners.find((each) => each.id === id)!,
+  );
+  const turn = isOff ? 'outOrder' : 'order';
+  const inTurn = joint.points.filter((each) => each[turn] !== undefined).toSorted((a, b) => a[turn]! - b[turn]!);
+  const clamped = joint.holds.length > 1 && isOff ? [`They hold ${plural(joint.holds.length, 'part')} at once.`] : [];
+  return [
+    ...(inTurn.length > 0 ? [`In this order: ${inTurn.map(({ id }) => id).join(', ')}.`] : []),
+    ...(isOff && kinds.some(({ magnetic }) => magnetic === false) ? ['No magnet holds them: tweezers ready.'] : []),
+    ...clamped,
+    ...kinds.flatMap((each) => lockedWords(each, isOff)),
+  ];
+}
+
+function lockedWords({ locker, singleUse }: Fastener, isOff: boolean): string[] {
+  if (isOff) return [];
+  return [
+    ...(singleUse ? ['New ones: they are for one use.'] : []),
+    ...(locker
+      ? [
+          `Thread locker${locker.activator ? `, ${locker.activator} first` : ''}; it sets in ${Math.ceil(locker.cure_s / 60)} min.`,
+        ]
+      : []),
+  ];
+}
+
+function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
+  const { motion, through = [], mixUpWith = [], mark, ifFailed, hazards = [] } = part;
+  const isOff = op.kind === 'open' || op.kind === 'lift';
+  const isIn = op.kind === 'fit' || op.kind === 'close';
+  const openings = through.map((each) => partName(map, each.part)).join(' and ');
+  return [
+    ...(mark !== undefined && isIn ? [`Marked “${mark}”.`] : []),
+    ...(motion && isIn ? motionWords(motion) : []),
+    ...(openings && op.kind === 'lift' ? [`Draw it out of the opening in ${openings}.`] : []),
+    ...(openings && op.kind === 'fit' ? [`Feed it back through ${openings} first.`] : []),
+    ...(mixUpWith.length > 0 && (op.kind === 'lift' || op.kind === 'fit')
+      ? [`Not to be mixed up with ${mixUpWith.map((id) => partName(map, id)).join(', ')}.`]
+      : []),
+    ...(ifFailed && isIn ? [`Look at it first: if it is bad, ${partName(map, ifFailed.replace)} is replaced.`] : []),
+    ...(hazards.includes('no-touch') && (isOff || isIn) ? ['Fingers off its face.'] : []),
+    ...(hazards.includes('static') && isOff ? ['Strap on: a spark ruins it.'] : []),
+    ...(hazards.includes('heat-sensitive') && isOff ? ['Keep it from the heat.'] : []),
+  ];
+}
+
+/** How it goes in: *Its top edge first, at 30°, turned by 90°.* */
+function motionWords({ firstEdge, angle, turn }: NonNullable<Part['motion']>): string[] {
+  const ways = [
+    ...(firstEdge ? [`its ${firstEdge} edge first`] : []),
+    ...(angle ? [`at ${angle}°`] : []),
+    ...(turn ? [`turned by ${turn}°`] : []),
+  ];
+  return ways.length > 0 ? [`Goes in ${ways.join(', ')}.`] : [];
+}
+
+/** What belongs to the first operation that frees a part. */
+function freed(map: DeviceMap, { frees = [] }: Op): string[] {
+  return frees.flatMap((id) => {
+    const part = map.parts.find((each) => each.id === id)!;
+    const pry = part.liftFrom ? [`Begin at the ${placeWords(map, part.liftFrom, part.face)}.`] : [];
+    const seen = part.hazards?.includes('overlooked') ? [`${partName(map, id)} is often overlooked.`] : [];
+    return [...(part.hint?.remove ? [part.hint.remove] : []), ...pry, ...seen];
+  });
+}
+
+function weighed({ close }: Extract<Joint, { type: 'bond' }>): string[] {
+  return close?.mass_kg ? [`${close.mass_kg} kg on it, spread over the whole of it.`] : [];
+}
+
+/** On which side of a joint a place lies. */
+function toward(map: DeviceMap, joint: Joint, { x, y }: { readonly x: number; readonly y: number }): string {
+  const at = placeOfJoint(map, joint);
+  const dx = (joint.face === 'back' ? -1 : 1) * (x - at.x);
+  const dy = y - at.y;
+  if (Math.abs(dx) > Math.abs(dy)) return dx < 0 ? 'left edge' : 'right edge';
+  return dy < 0 ? 'upper edge' : 'lower edge';
+}
+
+function opposite(edge: 'top' | 'bottom' | 'left' | 'right'): string {
+  return { top: 'bottom', bottom: 'top', left: 'right', right: 'left' }[edge];
+}
