@@ -42,3 +42,20 @@ export function placed(drafts: readonly Draft[], physical: readonly string[]): s
   putWhere(() => true);
   return order;
 }
+
+/**
+ * Counts moved to directly before what waits for them, in an order that was searched: a count takes no tool and no turn, so
+ * that it costs nothing wherever it stands, and counts most where it stands last.
+ */
+export function countedLast(drafts: readonly Draft[], order: readonly string[]): string[] {
+  const tasks = new Map(withRules(drafts.map(({ task }) => task)).map((task) => [task.id, task]));
+  const counts = drafts.flatMap(({ op }) => (op.name === 'count' ? [op.id as string] : []));
+  return counts.reduce<string[]>(
+    (all, count) => {
+      const others = all.filter((id) => id !== count);
+      const at = others.findIndex((id) => tasks.get(id)?.after.has(count));
+      return at < 0 ? all : others.toSpliced(at, 0, count);
+    },
+    [...order],
+  );
+}

@@ -34,7 +34,7 @@ import { type OrderRule, rebuildOrder } from '../sequence/index.ts';
 import { arrangeBack, leastSecondsOf } from './arrange.ts';
 import { inCarefulOrder, keepingGroups, ruled } from './careful.ts';
 import { afterMoves, pieceByPiece, type PieceWork, takeOffDrafts } from './moving-over.ts';
-import { placed } from './placed.ts';
+import { countedLast, placed } from './placed.ts';
 import type { Present } from './present.ts';
 import type { StripDown } from './strip-down.ts';
 
@@ -247,7 +247,7 @@ function searched(turn: Turn, budget: Budget, policy: Policy): Omit<Rebuild, 'mo
   const physical = new Set(all.flatMap(({ op, task }) => (task.physical ? [op.id as string] : [])));
   const order =
     policy.order === 'fewest-changes'
-      ? found.order
+      ? countedLast(all, found.order)
       : placed(
           all,
           found.order.filter((id) => physical.has(id)),
