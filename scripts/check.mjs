@@ -8,9 +8,12 @@ function types(project) {
   return [`types of ${project}`, 'npx', ['tsc', '-p', project, '--incremental', '--tsBuildInfoFile', kept]];
 }
 
-// The fast loop: types, lint, format, units, of random samples a fifth. `npm test` adds the built application in a browser.
+// The fast loop: types, lint, format, units, of random samples a fifth, of what floods or waits nothing. `npm test` adds the built application in a browser.
 await lanes([
-  [['units of the core', 'npx', ['vitest', 'run', '--root', 'core']]],
+  [
+    ['units of the core', 'npx', ['vitest', 'run', '--root', 'core']],
+    ['units of the web', 'npx', ['vitest', 'run', '--root', 'web']],
+  ],
   [
     types('core'),
     types('server'),
@@ -19,6 +22,5 @@ await lanes([
     ['lint', 'npx', ['oxlint', '--deny-warnings']],
     ['format', 'npx', ['prettier', '--check', '--cache', '--log-level', 'warn', '.']],
     ['units of the server', 'npx', ['vitest', 'run', '--root', 'server']],
-    ['units of the web', 'npx', ['vitest', 'run', '--root', 'web']],
   ],
 ]);
