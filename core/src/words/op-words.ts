@@ -1,4 +1,4 @@
-import { type DeviceMap, type Joint, type Part, renewalOf } from '../device-map/index.ts';
+import { type DeviceMap, isOuter, type Joint, type Part, renewalOf } from '../device-map/index.ts';
 import { type Op, TEST_AFTER, thingOf } from '../drafts/index.ts';
 import { jointWords } from './joint-words.ts';
 import { toKnow } from './to-know.ts';
@@ -30,22 +30,17 @@ export function opWords(map: DeviceMap, op: Op): OpWords {
       };
     case 'close':
       return {
-        title: 'Close it',
+        title: isOuter(part) ? 'Close it' : 'Push it home',
         thing: name,
         hint: joined(closingWords(map, part), ...toKnow(map, op), part.hint?.fit),
       };
     default: {
-      const title = op.staysOpen
-        ? op.isNew
-          ? 'Stand the new one up'
-          : 'Stand it up'
-        : op.isNew
-          ? 'Fit the new one'
-          : 'Fit it';
+      const stands = op.staysOpen === true && isOuter(part);
+      const title = `${stands ? 'Stand' : 'Fit'} ${op.isNew ? 'the new one' : 'it'}${stands ? ' up' : ''}`;
       return {
         title,
         thing: name + onto,
-        hint: joined(...toKnow(map, op), op.staysOpen ? standingWords(part) : part.hint?.fit),
+        hint: joined(...toKnow(map, op), stands ? standingWords(part) : part.hint?.fit),
       };
     }
   }

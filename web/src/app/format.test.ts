@@ -9,6 +9,7 @@ describe('how long something is about to take', () => {
     expect(about(10, 50)).toBe('about a minute');
     expect(about(20 * 60, 20 * 60)).toBe('about 20 min');
     expect(about(50 * 60, 66 * 60)).toBe('about 50 min to 1 h 10');
+    expect(about(4.6 * 60, 13 * 60)).toBe('about 4 to 15 min');
     expect(about(0, 0)).toBe('nothing');
   });
 });

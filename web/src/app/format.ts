@@ -13,7 +13,8 @@ export function about(low_s: number, high_s: number): string {
   if (high_s <= 60) return 'about a minute';
   // in steps of a minute where it is short, else of five or ten
   const step = high_s < 600 ? 1 : high_s < 3600 ? 5 : 10;
-  const low = Math.max(1, Math.floor(low_s / 60 / step) * step);
+  const lowStep = low_s < 600 ? 1 : step;
+  const low = Math.max(1, Math.floor(low_s / 60 / lowStep) * lowStep);
   const high = Math.ceil(high_s / 60 / step) * step;
   if (low === high) return `about ${hours(high)}`;
   return high < 60 ? `about ${low} to ${high} min` : `about ${hours(low)} to ${hours(high)}`;

@@ -184,7 +184,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   });
 
   return (
-    <div className="flex min-h-dvh flex-col lg:h-dvh" onClick={letGo}>
+    <div className="flex min-h-dvh flex-col md:h-dvh" onClick={letGo}>
       <TopBand
         mechanism={mechanism}
         map={map}
@@ -194,10 +194,10 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         person={person}
         onPerson={() => setPanel('person')}
       />
-      <main className="grid min-h-0 grow md:grid-cols-[1fr_15.5rem] lg:grid-cols-[minmax(25rem,5fr)_6fr_minmax(15.5rem,2.6fr)]">
+      <main className="grid min-h-0 grow md:grid-cols-[1fr_15.5rem] md:grid-rows-[minmax(0,auto)_minmax(0,1fr)] lg:grid-rows-1 lg:grid-cols-[minmax(25rem,5fr)_6fr_minmax(15.5rem,2.6fr)]">
         <div
           ref={column}
-          className="flex min-h-0 flex-col overflow-y-auto border-ink bg-sheet md:col-span-2 md:border-b lg:col-span-1 lg:border-r lg:border-b-0"
+          className="flex min-h-0 flex-col overflow-y-auto border-ink bg-sheet md:col-span-2 md:max-h-[52dvh] lg:max-h-none md:border-b lg:col-span-1 lg:border-r lg:border-b-0"
         >
           <NotTaken bench={bench}>
             {state.ledger.lost.length > 0 && bench.refusal?.asked?.type === 'did' && (
@@ -277,7 +277,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
             </p>
           )}
         </div>
-        <div className="relative h-[58dvh] min-h-96 p-3 lg:h-auto lg:min-h-0" role="presentation">
+        <div className="relative h-[58dvh] min-h-96 p-3 md:h-auto md:min-h-0" role="presentation">
           {look === 0 && hand?.picture ? (
             <div className="h-full pb-8">{hand.picture}</div>
           ) : (
@@ -285,7 +285,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               map={map}
               side={side}
               {...shownOf(mechanism, state, shownOp)}
-              {...(look === 0 && hand?.marks ? { marked: NONE } : {})}
+              {...(look === 0 && hand?.marks ? { marked: NONE, isNameless: true } : {})}
               turning={shownOp?.kind === 'release' ? 'out' : shownOp?.kind === 'make' ? 'in' : undefined}
               near={tray ? [] : nearOf(map, shownOp)}
               onPress={pressThing}

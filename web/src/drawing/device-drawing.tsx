@@ -28,6 +28,8 @@ interface DeviceDrawingProps extends Shown {
   readonly label: string;
   /** parts and joints whose neighbourhood is drawn large, the whole device small beside it */
   readonly near?: readonly string[];
+  /** what is in hand is named elsewhere, and other words stand on it */
+  readonly isNameless?: boolean;
   /** screws are on their way out, or in: those that have an order are numbered */
   readonly turning?: 'out' | 'in' | undefined;
   /** drawn over the device, in mm of this side */
@@ -52,6 +54,7 @@ export function DeviceDrawing({
   label,
   near = [],
   turning,
+  isNameless = false,
   children,
   onPress,
   onPlace,
@@ -120,7 +123,12 @@ export function DeviceDrawing({
               map={map}
               side={side}
               part={part}
-              named={isNamed(part, visible, scale) && !marks.some((at) => isOver(part, at, scale))}
+              named={
+                isNamed(part, visible, scale) &&
+                !marks.some((at) => isOver(part, at, scale)) &&
+                (!close || fitsIn(close, centreOn(map, side, part), part.name, scale))
+              }
+              isNameless={isNameless}
               now={shown.now?.has(part.id) ?? false}
               selected={shown.selected === part.id}
               onPress={isInSight(part) ? onPress : undefined}
@@ -226,11 +234,16 @@ function shared(room: Box, index: number, count: number): Box {
     : { ...room, y: room.y + (index * room.h) / count, h: room.h / count };
 }
 
+/** What has to be seen around a plug to find it. */
+const AROUND_MM = 12;
+
 /** Of parts their boxes; of a joint whose parts are out of sight the places of its marks. */
 function boxesOf(map: DeviceMap, side: Side, ids: readonly string[]): { readonly box: Part['box'] }[] {
   const parts = map.parts.filter(({ id }) => ids.includes(id));
   const joints = parts.length > 0 ? [] : map.joints.filter(({ id }) => ids.includes(id));
-  const places = joints.flatMap((each) => placesOf(map, each)).map(({ x, y }) => ({ x: x - 3, y: y - 3, w: 6, h: 6 }));
+  const places = joints
+    .flatMap((each) => placesOf(map, each))
+    .map(({ x, y }) => ({ x: x - AROUND_MM, y: y - AROUND_MM, w: 2 * AROUND_MM, h: 2 * AROUND_MM }));
   return [...parts.map(({ box }) => box), ...places].map((box) => ({
     box: { ...box, x: Math.min(onSide(map, side, box.x), onSide(map, side, box.x + box.w)) },
   }));
@@ -246,6 +259,13 @@ function isOver(part: Part, { x, y }: Point, scale: number): boolean {
 function centreOn(map: DeviceMap, side: Side, part: Part): Point {
   const { x, y } = centreOf(part);
   return { x: onSide(map, side, x), y };
+}
+
+/** Is there room for the whole of a name, where it stands? */
+function fitsIn({ x, y, w, h }: Box, at: Point, name: string, scale: number): boolean {
+  const half = (name.length * WORD_PX * 0.56) / 2 / scale;
+  const high = WORD_PX / scale;
+  return at.x - half > x && at.x + half < x + w && at.y - high > y && at.y + high < y + h;
 }
 
 function isWithin({ x, y, w, h }: Box, at: Point): boolean {
@@ -271,7 +291,13 @@ function isNamed(part: Part, visible: readonly Part[], scale: number): boolean {
   return room && !over.some((each) => contains(each, centreOf(part)));
 }
 
-function PartShape({ map, side, part, named, now, selected, onPress }: ThingProps & { part: Part; named: boolean }) {
+interface PartShapeProps extends ThingProps {
+  readonly part: Part;
+  readonly named: boolean;
+  readonly isNameless: boolean;
+}
+
+function PartShape({ map, side, part, named, isNameless, now, selected, onPress }: PartShapeProps) {
   const { x, y } = centreOf(part);
   const mm = useMm();
   return (
@@ -284,7 +310,7 @@ function PartShape({ map, side, part, named, now, selected, onPress }: ThingProp
         strokeLinejoin="round"
         {...(part.kind === 'display' ? { fillOpacity: 0.94 } : {})}
       />
-      {(named || now || selected) && (
+      {(named || now || selected) && !(isNameless && (now || selected)) && (
         <Words x={onSide(map, side, x)} y={y} strong={now || selected}>
           {part.name}
         </Words>
@@ -294,6 +320,7 @@ function PartShape({ map, side, part, named, now, selected, onPress }: ThingProp
 }
 
 function Ghost({ map, side, id }: { map: DeviceMap; side: Side; id: string }) {
+  const mm = useMm();
   const part = map.parts.find((each) => each.id === id);
   if (!part || (part.face !== side && part.face !== 'edge')) return null;
   return (
@@ -301,8 +328,8 @@ function Ghost({ map, side, id }: { map: DeviceMap; side: Side; id: string }) {
       d={outlinePath(map, side, part)}
       fill="none"
       stroke="var(--hair)"
-      strokeWidth="0.3"
-      strokeDasharray="1.2 1.2"
+      strokeWidth={mm(1)}
+      strokeDasharray={`${mm(4)} ${mm(4)}`}
     />
   );
 }
