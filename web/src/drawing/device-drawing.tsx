@@ -209,7 +209,6 @@ function Whole({ map, layout: { whole }, close, children }: WholeProps) {
   const { width, height, corner } = map.outline;
   return (
     <svg
-      aria-hidden={false}
       role="group"
       aria-label="The whole device"
       viewBox={`${whole.x} ${whole.y} ${whole.w} ${whole.h}`}
