@@ -1,7 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
+import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
-import { finish, here, inHand, operation, prepare, step } from './steps.ts';
+import { finish, heading, here, inHand, openBench, operation, prepare, step } from './steps.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -144,6 +145,25 @@ test('pressing a later part takes all that comes before it in one press', async 
   await page.getByRole('button', { name: 'Close it up without replacing anything' }).click();
   await finish(page);
   await expect(page.getByRole('region', { name: 'Screws' })).toContainText('none left on the mat');
+});
+
+test('what is done in one press is listed with its screws and what is to be known of it, and ticked one by one', async ({
+  page,
+}) => {
+  const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Ticks');
+  await job.until('release:connector-lid-screws');
+  await openBench(page, job);
+  await expect(heading(page)).toHaveText('Take out 4 screws');
+  const ticks = page.getByRole('list', { name: 'In this step' });
+  await expect(ticks.getByRole('button')).toHaveCount(2);
+  // the screw of the second joint, in millimetres
+  await expect(ticks).toContainText(/Take out 1 screw.* mm × 1/);
+  await ticks.getByRole('button').first().click();
+  await expect(heading(page)).toHaveText('Take out 1 screw');
+  expect((await job.events()).at(-1)).toMatchObject({
+    type: 'did',
+    data: { steps: [{ id: 'release:connector-lid-screws' }] },
+  });
 });
 
 test('stop now holds the repair until the lead clears it', async ({ page }) => {

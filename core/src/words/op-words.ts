@@ -64,9 +64,11 @@ function standingWords({ opens }: Part): string {
 }
 
 /** The hooked edge goes in first. */
-function closingWords(map: DeviceMap, { id, opens }: Part): string {
+function closingWords(map: DeviceMap, part: Part): string {
+  const { id, opens } = part;
   const hooked = map.joints.some((each) => each.type === 'clip' && each.slide && each.holds.includes(id));
-  const block = opens ? 'Block away. ' : '';
+  // what the ledger counts as standing on a block
+  const block = opens && isOuter(part) ? 'Block away. ' : '';
   return opens && hooked ? `${block}Its ${opens.edge} edge down first, hooks in, then lower it.` : block.trim();
 }
 

@@ -76,10 +76,10 @@ export function Operation({
   const { map } = mechanism;
   const lead = leadOf(together, waitLeft !== null && waitLeft <= 0);
   const words = opWords(map, lead);
-  const cautions = (hand?.cautions ?? ['operation']).map((of) =>
-    cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, isDead(mechanism, state.device)),
-  );
   const dead = isDead(mechanism, state.device);
+  const cautions = (hand?.cautions ?? ['operation']).map((of) =>
+    cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, dead),
+  );
   // in full before its first step of a stage, then as a mark
   const earlier = plan.slice(
     0,
@@ -150,6 +150,7 @@ export function Operation({
         {hand?.lead}
         {waitLeft !== null && <Wait seconds={waitLeft} />}
         {words.hint && !hand && <p className="text-lead text-quiet">{words.hint}</p>}
+        {!hand && together.length > 1 && <Ticks map={map} state={state} ops={together} lead={lead} onTick={onTick} />}
         {lookahead === 0 && (
           <Button
             weight="loud"
@@ -162,7 +163,6 @@ export function Operation({
             {label}
           </Button>
         )}
-        {!hand && together.length > 1 && <Ticks map={map} ops={together} lead={lead} onTick={onTick} />}
         {!hand && why}
         {(onHeatAgain ?? onDrags) && (
           <div className="grid grid-cols-2 gap-2">
@@ -180,7 +180,7 @@ export function Operation({
         )}
         {onEndWait && (
           <Button keyName="W" onClick={onEndWait}>
-            {op.name === 'heat' || op.kind === 'release' ? 'Source off now, cut it as it is' : 'End the wait now'}
+            {op.name === 'heat' || op.kind === 'release' ? 'Heat off now, cut it as it is' : 'End the wait now'}
           </Button>
         )}
         {hand?.body}
@@ -197,17 +197,23 @@ function firstSentence(text: string): string {
 
 interface TicksProps {
   readonly map: DeviceMap;
+  readonly state: JobState;
   readonly ops: readonly Op[];
   readonly lead: Op;
   onTick(op: Op): void;
 }
 
-/** What belongs to the step in hand, each a tick of its own for who wants it; the main button takes them all. */
-function Ticks({ map, ops, lead, onTick }: TicksProps) {
+/**
+ * What belongs to the step in hand, each a tick of its own for who wants it; the main button takes them all. What is to be
+ * known of each, its screws and its tool stand with it, since it has no screen of its own.
+ */
+function Ticks({ map, state, ops, lead, onTick }: TicksProps) {
   return (
     <ol aria-label="In this step" className="flex flex-col text-lead">
       {ops.map((op) => {
-        const { title, thing } = opWords(map, op);
+        const { title, thing, hint } = opWords(map, op);
+        const joint = map.joints.find((each) => each.id === op.joint);
+        const tool = op.tool !== null && op.tool !== lead.tool ? `, ${bitMark(op.tool)}` : '';
         return (
           <li key={op.id} className="border-b border-hair">
             <button
@@ -218,9 +224,19 @@ function Ticks({ map, ops, lead, onTick }: TicksProps) {
               <span aria-hidden="true" className="inline-block size-4 shrink-0 border-2 border-ink" />
               <span>
                 <span className={op === lead ? 'font-bold' : ''}>{title}</span>
-                {op !== lead && <span className="text-body text-quiet"> {thing}</span>}
+                {op !== lead && (
+                  <span className="text-body text-quiet">
+                    {' '}
+                    {thing}
+                    {tool}
+                  </span>
+                )}
+                {op !== lead && hint && <span className="block text-body text-quiet">{hint}</span>}
               </span>
             </button>
+            {op !== lead && joint?.type === 'screw' && (
+              <Screws map={map} state={state} jointId={joint.id} isTightened={op.kind === 'make'} />
+            )}
           </li>
         );
       })}
