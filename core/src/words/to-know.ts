@@ -46,7 +46,7 @@ function ofScrews(map: DeviceMap, joint: ScrewJoint, isOff: boolean): string[] {
   );
   const turn = isOff ? 'outOrder' : 'order';
   const inTurn = joint.points.filter((each) => each[turn] !== undefined).toSorted((a, b) => a[turn]! - b[turn]!);
-  const clamped = joint.holds.length > 1 && isOff ? [`They hold ${plural(joint.holds.length, 'part')} at once.`] : [];
+  const clamped = joint.holds.length > 1 && isOff ? [`Holds ${plural(joint.holds.length, 'part')} at once.`] : [];
   return [
     ...(inTurn.length > 0 ? [`In this order: ${inTurn.map(({ id }) => id).join(', ')}.`] : []),
     ...(isOff && kinds.some(({ magnetic }) => magnetic === false) ? ['No magnet holds them: tweezers ready.'] : []),

@@ -152,16 +152,19 @@ export function Operation({
         {words.hint && !hand && <p className="text-lead text-quiet">{words.hint}</p>}
         {!hand && together.length > 1 && <Ticks map={map} state={state} ops={together} lead={lead} onTick={onTick} />}
         {lookahead === 0 && (
-          <Button
-            weight="loud"
-            keyName="Space"
-            data-step=""
-            onClick={onStep}
-            disabled={busy}
-            className="sticky bottom-3 z-10 min-h-18 text-lead"
-          >
-            {label}
-          </Button>
+          // in sight whatever is listed before it, and nothing shows through around it
+          <div className="sticky bottom-0 z-10 bg-sheet py-2">
+            <Button
+              weight="loud"
+              keyName="Space"
+              data-step=""
+              onClick={onStep}
+              disabled={busy}
+              className="min-h-18 w-full text-lead"
+            >
+              {label}
+            </Button>
+          </div>
         )}
         {!hand && why}
         {(onHeatAgain ?? onDrags) && (
