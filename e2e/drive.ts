@@ -4,7 +4,8 @@ import { aheadOf, doneStep } from '@nibrel/core/in-hand';
 import { type BenchEvent, type Job, targetsForNow, foldJob } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
-import { DEFAULT_POLICY } from '@nibrel/core/policy';
+import { DEFAULT_LIMITS } from '@nibrel/core/limits';
+import { settled } from '@nibrel/core/policy';
 import type { Op } from '@nibrel/core/drafts';
 import type { Target } from '@nibrel/core/search';
 import { benchItems, tellAnyhow } from '@nibrel/core/prepare';
@@ -93,12 +94,14 @@ export class Driven {
     const { job, events } = await this.#now();
     const mechanism = mechanismOf(this.#map);
     const targets = targetsForNow(mechanism, foldJob(mechanism, job, events));
-    const items = benchItems(this.#map, targets, DEFAULT_POLICY).map(({ id }) => id);
+    const { policy } = settled(this.#map);
+    const charge = policy.batteryBefore === 'charged' ? 0.6 : 0.2;
+    const items = benchItems(this.#map, targets, { ...policy, ...DEFAULT_LIMITS }).map(({ id }) => id);
     const told = tellAnyhow(this.#map, targets);
     await this.send(
       { type: 'told', data: { items: told, who: 'Aldis', how: 'here' } },
-      { type: 'charge', data: { charge: 0.2, source: 'typed' } },
-      { type: 'prepared', data: { items, skipped: [], told, charge: 0.2 } },
+      { type: 'charge', data: { charge, source: 'typed' } },
+      { type: 'prepared', data: { items, skipped: [], told, charge } },
     );
     // what else the plan would have told was told by word of mouth
     await this.send({ type: 'told', data: { items: [...told, ...(await this.untold())], who: 'Aldis', how: 'here' } });

@@ -80,10 +80,10 @@ export class TestBench {
   /** The bench is as it has to be, all of it, and the cell is low enough for any cut. */
   prepare(): this {
     const { map } = this.mechanism;
-    const { policy } = settled(this.state.policy);
+    const { policy } = settled(map, this.state.policy);
     const targets = targetsForNow(this.mechanism, this.state);
-    const items = benchItems(map, targets, policy).map(({ id }) => id);
-    const charge = map.battery ? { charge: 0.2 } : {};
+    const items = benchItems(map, targets, { ...policy, ...this.state.limits }).map(({ id }) => id);
+    const charge = map.battery ? { charge: policy.batteryBefore === 'charged' ? 0.6 : 0.2 } : {};
     return this.send('prepared', { items, skipped: [], told: tellAnyhow(map, targets), ...charge });
   }
 

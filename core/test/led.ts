@@ -35,8 +35,9 @@ export class Led {
         break;
       case 'prepare': {
         const targets = targetsForNow(bench.mechanism, bench.state);
-        const { policy } = settled(bench.state.policy);
-        const items = benchItems(bench.mechanism.map, targets, policy, ops).map(({ id }) => id);
+        const { map } = bench.mechanism;
+        const settings = { ...settled(map, bench.state.policy).policy, ...bench.state.limits };
+        const items = benchItems(map, targets, settings, ops).map(({ id }) => id);
         const told = bench.state.agreed?.items ?? [];
         bench.send('prepared', { items, skipped: [], told, ...(charge === undefined ? {} : { charge }) });
         break;

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { serve } from '@hono/node-server';
 import type { DeviceMap } from '@nibrel/core/device-map';
+import { DEFAULT_LIMITS } from '@nibrel/core/limits';
 import { DEFAULT_POLICY } from '@nibrel/core/policy';
 import { benchItems, tellAnyhow } from '@nibrel/core/prepare';
 import { describe } from 'vitest';
@@ -82,7 +83,7 @@ export function lead(name: string) {
 export function shownFor(device: string, part: string) {
   const map = readJson<DeviceMap>(`demo/device-maps/${device}.json`);
   const targets = [{ replace: part }];
-  const items = benchItems(map, targets, DEFAULT_POLICY).map(({ id }) => id);
+  const items = benchItems(map, targets, { ...DEFAULT_POLICY, ...DEFAULT_LIMITS }).map(({ id }) => id);
   return { items, skipped: [], charge: 0.2, told: tellAnyhow(map, targets) };
 }
 

@@ -325,3 +325,10 @@ export function renewalOf(bond: BondJoint): Renewal {
 export function isDecidedOnSight(bond: BondJoint): boolean {
   return bond.renew === undefined && (bond.style === 'pad' || bond.style === 'tape');
 }
+
+/** Is its cell taken out by hand: nothing is cut or pried beside it, and no plug is pulled? */
+export function hasLiftOutCell({ battery, joints }: Pick<DeviceMap, 'battery' | 'joints'>): boolean {
+  if (!battery) return false;
+  const holds = joints.filter((each) => each.holds.includes(battery.part));
+  return !holds.some((each) => each.type === 'bond' || (each.type === 'connector' && !isSelfParting(each)));
+}

@@ -60,6 +60,9 @@ export const TIMES = {
   testLeast: 20,
   testEach: 10,
   inspect: 10,
+  /** plugged in, and its charge read; told to reset, and the first questions answered */
+  charge: 10,
+  reset: 90,
   renewPiece: 20,
   /** more than with one cup, on a bond that runs round a face */
   firstGap: { 'one-cup': 0, 'two-cup': 20, 'edgeless-blade': 5, 'thin-film': 25, 'bench-cutter': 45, 'by-hand': 10 },

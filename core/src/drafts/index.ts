@@ -5,6 +5,7 @@ export { after, afterBy, type Draft, physicalDraft } from './draft.ts';
 export { type HeatBlock, heatBlocks, solventLast, withBlocks, withVents } from './softening.ts';
 export { TIMES, length_mm, renewalFor } from './estimates.ts';
 export { withoutIdleCounts, withProving } from './proving.ts';
+export { showable } from './showable.ts';
 export { testedFunctions, testSeconds } from './touched.ts';
 export { withBonds } from './bonds.ts';
 export { type LastDisplay, withoutRings, withRebuildRules } from './ruled.ts';

@@ -22,6 +22,9 @@ export type ProcedureName =
   | 'power-on'
   | 'test'
   | 'transplant'
+  // a new board
+  | 'charge'
+  | 'reset'
   // what has to be settled before the device may be opened
   | 'agree'
   | 'run-down'

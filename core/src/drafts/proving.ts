@@ -1,4 +1,4 @@
-import { isOuter } from '../device-map/index.ts';
+import { isOuter, type Part } from '../device-map/index.ts';
 import { type Mechanism } from '../holds/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
@@ -7,6 +7,8 @@ import { TIMES } from './estimates.ts';
 import type { Op } from './op.ts';
 import { withLookingThrough } from './looking-through.ts';
 import { downOf, GLASS_FILM_OFF, opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
+import { withSetUp } from './set-up.ts';
+import { showable } from './showable.ts';
 import { testSeconds, touchedFunctions } from './touched.ts';
 import { withAllPredecessors, withRules } from './task.ts';
 import type { WayUp } from './way-up.ts';
@@ -33,7 +35,8 @@ export function withProving(
   const seen = withLookingThrough(mechanism, path, filmed, way);
   const closed = withTestBefore(mechanism, seen, way, functions, policy);
   const bare = isFilmed ? [glassFilmOff(closed)] : [];
-  const tested = [...closed, ...bare];
+  const isNew = ({ id }: Part) => replaced.has(mechanism.part.get(id)!);
+  const tested = withSetUp(mechanism.map, [...closed, ...bare], isNew);
   const ids = tested.map(({ op }) => op.id);
   const final = procedureDraft({
     name: 'test',
@@ -80,11 +83,13 @@ function withTestBefore(
   const start = mechanism.map.procedures?.firstStart
     ? [afterBy(procedureDraft({ name: 'power-on', seconds: TIMES.powerOn, stage: 'prove', after: [] }), 'test', first)]
     : [];
+  const last = drafts.filter(isLast).map(({ op }) => op);
+  const shown = showable(mechanism, functions, last);
   const test = procedureDraft({
     name: 'test',
     of: thingOf(TEST_BEFORE),
-    seconds: testSeconds(mechanism, functions),
-    functions,
+    seconds: testSeconds(mechanism, shown),
+    functions: shown,
     stage: 'prove',
     after: start.map(({ op }) => op.id),
   });

@@ -3,6 +3,7 @@ import type { Budget } from '../order/index.ts';
 import type { Joint } from '../device-map/index.ts';
 import {
   type Op,
+  showable,
   testedFunctions,
   testSeconds,
   TIMES,
@@ -25,6 +26,7 @@ import {
   type OwnerItem,
   ownerMustKnow,
   prepareOp,
+  secondsUp,
   tapeOffOp,
   tapeOp,
   WET_OPS,
@@ -78,7 +80,12 @@ export function planAhead(mechanism: Mechanism, state: JobState, budget: Budget)
         withTapesOff(map, state, withGlassFilmOff(state, withFilmsOff(mechanism, state, mended))),
       );
   const failed = failedWithCosts(mechanism, state, budget);
-  return { ...before, plan, failed, ops: [...before.ops, ...aired(withAdded(map, owed, state), state)] };
+  return {
+    ...before,
+    plan,
+    failed,
+    ops: [...before.ops, ...charged(map, aired(withAdded(map, owed, state), state), state)],
+  };
 }
 
 /** What stands before a closed device is opened: the owner's word, the charge, the bench. */
@@ -96,7 +103,7 @@ function beforeOpening(
   const told = new Set(state.agreed?.items);
   const untold = state.steps.has('agree') && !state.agreed ? [] : owner.filter(({ text }) => !told.has(text));
   const isClosed = !isPrepared(mechanism, state);
-  const { policy } = settled(state.policy);
+  const { policy } = settled(map, state.policy);
   const last = state.charges.at(-1)?.charge ?? null;
   const needFor = (cuts: Parameters<typeof chargeNeed>[1]) =>
     chargeNeed(map, cuts, policy.batteryBefore, state.limits, last);
@@ -191,9 +198,11 @@ function withTapesOff(map: Mechanism['map'], state: JobState, ops: readonly Op[]
 /** Whatever the work so far and the work ahead have touched is tried, wherever the plan was made from. */
 function withTests(mechanism: Mechanism, state: JobState, plan: Plan, ops: readonly Op[]): readonly Op[] {
   const functions = testedFunctions(mechanism, [...state.done, ...plan.strip, ...plan.rebuild.map(asDone)]);
-  const tested = ops.map((op) =>
-    op.name === 'test' ? { ...op, functions, seconds: testSeconds(mechanism, functions) } : op,
-  );
+  const tested = ops.map((op, at) => {
+    if (op.name !== 'test') return op;
+    const shown = op.id === TEST_AFTER ? functions : showable(mechanism, functions, ops.slice(at + 1));
+    return { ...op, functions: shown, seconds: testSeconds(mechanism, shown) };
+  });
   const isTried = tested.some((op) => op.id === TEST_AFTER) || state.steps.has(TEST_AFTER);
   if (isTried || functions.length === 0 || state.done.length === 0) return tested;
   const last = procedureOp({
@@ -232,6 +241,15 @@ function aired(ops: readonly Op[], { opening, limits }: JobState): readonly Op[]
     whyNotEarlier: 'After the last solvent.',
   });
   return timed.toSpliced(at, 0, vented);
+}
+
+/** A new board is reset on what the cell is known to hold; from empty where nobody has read it. */
+function charged(map: Mechanism['map'], ops: readonly Op[], { charges, limits }: JobState): readonly Op[] {
+  const charge = charges.at(-1)?.charge ?? 0;
+  return ops.map(({ wait_s, ...op }) => {
+    if (op.name !== 'charge') return wait_s === undefined ? op : { ...op, wait_s };
+    return charge < limits.resetFloor ? { ...op, wait_s: secondsUp(map, charge, limits.resetFloor, limits) } : op;
+  });
 }
 
 /** What a plan takes for granted until it is counted (common practice: a few drops). */

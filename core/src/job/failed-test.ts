@@ -46,7 +46,7 @@ function outerClosings(mechanism: Mechanism, state: JobState): ReadonlySet<strin
   const lacking = state.targets.flatMap((each) => ('replace' in each ? (asItCame(state, each).newLacks ?? []) : []));
   const numbers = new Set(lacking.map((id) => mechanism.joint.get(id)!));
   const history = state.done.map((op) => numberedOp(mechanism, op));
-  const { display } = settled(state.policy).policy;
+  const { display } = settled(mechanism.map, state.policy).policy;
   const back = wayBack(mechanism, state.device, history, numbers, display === 'on-flexes' ? display : 'taken-off');
   return wayUp(mechanism, back.path, (op) => back.path.before[op]!, new Set()).outerClosings;
 }

@@ -39,9 +39,9 @@ export function notPrepared(mechanism: Mechanism, state: JobState, event: BenchE
 export function notShown(mechanism: Mechanism, state: JobState, shown: EventData['prepared']): string | null {
   const { map } = mechanism;
   const targets = targetsForNow(mechanism, state);
-  const { policy } = settled(state.policy);
+  const { policy } = settled(map, state.policy);
   const settledItems = new Set([...shown.items, ...shown.skipped.map(({ item }) => item)]);
-  const lacking = benchItems(map, targets, policy).filter(
+  const lacking = benchItems(map, targets, { ...policy, ...state.limits }).filter(
     ({ id, title }) => !settledItems.has(id) && !settledItems.has(title),
   );
   if (lacking.length > 0) {

@@ -120,7 +120,8 @@ describe('the gate', () => {
     const dark = display().send('decision', { about: 'charge', text: 'the screen is dark, it can not be read' });
     expect(ids(dark)).not.toContain('run-down');
     const lifted = new TestBench(dunlinOpen(), [{ replace: 'port-board' }]);
-    expect(ids(lifted)[0]).toBe('prepare');
+    expect(ids(lifted).slice(0, 2)).toEqual(['charge-up', 'prepare']);
+    expect(ids(lifted.send('charge', { charge: 0.5, source: 'typed' }))[0]).toBe('prepare');
   });
 
   it('asks the owner again only for what is new', () => {

@@ -41,7 +41,7 @@ export function atIntake(mechanism: Mechanism, state: JobState, event: IntakeEve
     case 'prepared':
       return { state: prepared(state, event) };
     case 'policy':
-      return schooled(state, event.data);
+      return schooled(mechanism, state, event.data);
     case 'transplant-allowed':
       return allowed(state, event.data, at);
     case 'transplant-done':
@@ -86,8 +86,8 @@ function measured(mechanism: Mechanism, state: JobState, event: IntakeEvent & { 
   };
 }
 
-function schooled(state: JobState, { change }: IntakeEventData['policy']): Outcome {
-  const { unknown } = settled(change);
+function schooled({ map }: Mechanism, state: JobState, { change }: IntakeEventData['policy']): Outcome {
+  const { unknown } = settled(map, change);
   if (unknown.length > 0) return { problem: `There is no such school for ${unknown.join(', ')}.` };
   if (change.newBattery === 'cell-transplant' && !state.transplant.allowed) {
     return { problem: 'A cell transplant is for the lead to allow first.' };

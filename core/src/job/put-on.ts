@@ -44,7 +44,7 @@ export function putOn(map: DeviceMap, state: JobState): PutOn[] {
 
 /** A cup stays on from the first gap until the part is loose. */
 function cups(map: DeviceMap, { opening, device, policy }: JobState): PutOn[] {
-  const { firstGap } = settled(policy).policy;
+  const { firstGap } = settled(map, policy).policy;
   if (firstGap !== 'one-cup' && firstGap !== 'two-cup') return [];
   const name = firstGap === 'one-cup' ? 'Cup' : 'Two-cup clamp';
   return map.joints.flatMap((joint, number): PutOn[] => {

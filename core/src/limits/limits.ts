@@ -14,6 +14,8 @@ export interface Limits {
   readonly load_W: number;
   readonly charger_W: number;
   readonly returnWindow_days: number;
+  /** a cell that holds more is large: gloves on, rings off, before it is taken out */
+  readonly gloves_Wh: number;
   /** most charge of a cell that is taken out of its pack, 0 to 1 */
   readonly transplantCharge: number;
   /** most difference of open-circuit voltage, old cell to new or between new ones */
@@ -38,6 +40,7 @@ export const DEFAULT_LIMITS: Limits = {
   load_W: 3,
   charger_W: 10,
   returnWindow_days: 30,
+  gloves_Wh: 25,
   transplantCharge: 0.3,
   transplantDifference_V: 0.05,
   cutSpeed_mm_s: 4,
@@ -58,6 +61,7 @@ export const LIMIT_WORDS: Readonly<
   load_W: { name: 'A device left on draws', unit: 'W', origin: 'guess' },
   charger_W: { name: 'The charger gives', unit: 'W', origin: 'guess' },
   returnWindow_days: { name: 'Parts may go back for', unit: 'days', origin: 'common practice' },
+  gloves_Wh: { name: 'Gloves for a cell over', unit: 'Wh', origin: 'guess' },
   transplantCharge: { name: 'Cell transplant only under', unit: '%', origin: 'guess', percent: true },
   transplantDifference_V: { name: 'Cells may differ by', unit: 'V', origin: 'guess' },
   cutSpeed_mm_s: { name: 'A pick runs at', unit: 'mm/s', origin: 'guess' },
@@ -76,6 +80,7 @@ export const LIMIT_RANGES: Readonly<Record<keyof Limits, { least: number; most: 
   load_W: { least: 0.1, most: 50 },
   charger_W: { least: 1, most: 200 },
   returnWindow_days: { least: 0, most: 365, whole: true },
+  gloves_Wh: { least: 5, most: 100 },
   transplantCharge: { least: 0, most: 0.5 },
   transplantDifference_V: { least: 0.005, most: 0.1 },
   cutSpeed_mm_s: { least: 0.5, most: 20 },

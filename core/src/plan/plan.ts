@@ -51,7 +51,7 @@ export interface Plan {
  * @throws PlanError naming the field, where a target or a done operation can't be understood or never be reached
  */
 export function planRepair(request: PlanRequest, budget: Budget): Plan {
-  const { policy, unknown } = settled(request.policy);
+  const { policy, unknown } = settled(request.map, request.policy);
   const mechanism = mechanismOf(inOrderOfIds(request.map));
   const present = presentState(mechanism, request.done ?? []);
   const asides = unknown.map((key): Warning => ({

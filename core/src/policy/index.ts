@@ -1,1 +1,1 @@
-export { DEFAULT_POLICY, type Policy, POLICY_OPTIONS, policySchema, settled } from './policy.ts';
+export { DEFAULT_POLICY, type Policy, POLICY_OPTIONS, policySchema, settled, usualPolicy } from './policy.ts';

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { type DeviceMap, hasLiftOutCell } from '../device-map/index.ts';
 import { SOURCE_KINDS, type SourceKind } from '../sources/index.ts';
 
 /** Where practitioners disagree, both schools are a setting, with its cost and risk shown on the device. */
@@ -60,14 +61,19 @@ export const POLICY_OPTIONS = {
   newBattery: ['whole-pack', 'cell-transplant'],
 } as const satisfies { [Key in keyof Policy]: readonly NonNullable<Policy[Key]>[] };
 
-/** A policy filled up with the defaults, and the questions of which the answer is not known. */
-export function settled(given: Partial<Policy> = {}): { policy: Policy; unknown: string[] } {
+/** What is usual on a device: one with a lift-out cell arrives charged, so that its result can be tried. */
+export function usualPolicy(map: DeviceMap): Policy {
+  return hasLiftOutCell(map) ? { ...DEFAULT_POLICY, batteryBefore: 'charged' } : DEFAULT_POLICY;
+}
+
+/** A policy filled up with what is usual on the device, and the questions of which the answer is not known. */
+export function settled(map: DeviceMap, given: Partial<Policy> = {}): { policy: Policy; unknown: string[] } {
   const options: Readonly<Record<string, readonly string[] | undefined>> = POLICY_OPTIONS;
   const entries = Object.entries(given).filter(([, value]) => value !== undefined);
   const isKnown = ([key, value]: [string, unknown]) =>
     Object.hasOwn(options, key) && (value === null || options[key]!.includes(value as string));
   return {
-    policy: { ...DEFAULT_POLICY, ...(Object.fromEntries(entries.filter(isKnown)) as Partial<Policy>) },
+    policy: { ...usualPolicy(map), ...(Object.fromEntries(entries.filter(isKnown)) as Partial<Policy>) },
     unknown: entries.filter((entry) => !isKnown(entry)).map(([key]) => key),
   };
 }

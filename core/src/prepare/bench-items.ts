@@ -1,6 +1,7 @@
 import { packOf } from '../battery/index.ts';
-import { type DeviceMap, isSelfParting } from '../device-map/index.ts';
+import { type DeviceMap, hasLiftOutCell } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
+import type { Limits } from '../limits/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
 import { takesOut, wayIn } from './way-in.ts';
@@ -13,15 +14,6 @@ export interface BenchItem {
   readonly harm: string;
 }
 
-/** A cell of this much is large: gloves, no jewellery (guess; a phone's is about 15 Wh). */
-const LARGE_WH = 25;
-
-/** A cell that a hand takes out: nothing is cut or pried beside it. */
-function isLiftOut(map: DeviceMap, cell: string): boolean {
-  const holds = map.joints.filter((each) => each.holds.includes(cell));
-  return !holds.some((each) => each.type === 'bond' || (each.type === 'connector' && !isSelfParting(each)));
-}
-
 /**
  * Drawn from the map's hazards, for what the targets reach into by themselves and for what the plan adds, where there is
  * one: nothing is asked that this repair does not need.
@@ -29,7 +21,7 @@ function isLiftOut(map: DeviceMap, cell: string): boolean {
 export function benchItems(
   map: DeviceMap,
   targets: readonly Target[],
-  policy: Pick<Policy, 'heat'>,
+  settings: Pick<Policy, 'heat'> & Pick<Limits, 'gloves_Wh'>,
   ops: readonly Op[] = [],
 ): BenchItem[] {
   const way = wayIn(map, targets);
@@ -43,7 +35,7 @@ export function benchItems(
   const hazards = new Set(map.parts.filter((each) => touched.has(each.id)).flatMap((each) => each.hazards ?? []));
   const named = (name: Op['name']) => ops.some((op) => op.name === name);
   const heats =
-    policy.heat !== 'none' && map.joints.some((each) => each.type === 'bond' && each.heat && way.joints.has(each.id));
+    settings.heat !== 'none' && map.joints.some((each) => each.type === 'bond' && each.heat && way.joints.has(each.id));
   // a strap that is pulled dry may snap, and is soaked then
   const undone = new Set(ops.flatMap((op) => (op.kind === 'release' ? [op.joint] : [])));
   const mayBeSoaked = map.joints.some((each) => each.type === 'bond' && each.solvent && undone.has(each.id));
@@ -64,12 +56,12 @@ export function benchItems(
       harm: 'Splinters, springs and solvent reach eyes faster than hands do.',
     },
     battery !== null &&
-      !isLiftOut(map, battery.part) && {
+      !hasLiftOutCell(map) && {
         id: 'sand',
         title: 'Dry sand in reach, the way out clear',
         harm: 'A cell that is cut or bent burns with poisonous smoke and is not put out with water alone. Local rules and the fire service decide.',
       },
-    Boolean(lifted && energy_Wh > LARGE_WH) && {
+    Boolean(lifted && energy_Wh > settings.gloves_Wh) && {
       id: 'gloves',
       title: 'Gloves on, rings and watches off',
       harm: 'Metal across a cell burns skin to the bone in seconds.',

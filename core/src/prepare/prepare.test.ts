@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { changed, dunlinOpen, shearwater11, tern5 } from '../../test/maps.ts';
-import { DEFAULT_POLICY } from '../policy/index.ts';
+import { DEFAULT_POLICY, settled } from '../policy/index.ts';
 import { planRepair } from '../plan/index.ts';
 import type { Target } from '../search/index.ts';
 import { DEFAULT_LIMITS } from '../limits/index.ts';
@@ -37,6 +37,12 @@ describe('the charge before opening', () => {
     expect(need(dunlinOpen(), port.strip, 'charged', DEFAULT_LIMITS, 0.5)).toBeNull();
   });
 
+  it('is arrived with by default where a hand takes the cell out', () => {
+    expect(settled(dunlinOpen()).policy.batteryBefore).toBe('charged');
+    expect(settled(dunlinOpen(), { batteryBefore: 'run-down' }).policy.batteryBefore).toBe('run-down');
+    expect(settled(tern5()).policy.batteryBefore).toBe('run-down');
+  });
+
   it('does not matter without a battery', () => {
     const map = changed(tern5(), (copy) => void (copy.battery = null as never));
     expect(need(map, display.strip, 'charged', DEFAULT_LIMITS, null)).toBeNull();
@@ -46,7 +52,9 @@ describe('the charge before opening', () => {
 describe('the bench', () => {
   const ids = (map: ReturnType<typeof tern5>, target: Target) => {
     const plan = planOf(map, target);
-    return benchItems(map, [target], DEFAULT_POLICY, [...plan.strip, ...plan.rebuild]).map((each) => each.id);
+    return benchItems(map, [target], { ...DEFAULT_POLICY, ...DEFAULT_LIMITS }, [...plan.strip, ...plan.rebuild]).map(
+      (each) => each.id,
+    );
   };
   it('asks for what this repair needs, and nothing else', () => {
     expect(ids(tern5(), { replace: 'display' })).toEqual(['strap', 'eyes', 'sand', 'heat']);
@@ -56,6 +64,15 @@ describe('the bench', () => {
     // gloves for a large cell
     expect(ids(shearwater11(), { replace: 'cell-left' })).toContain('gloves');
     expect(ids(tern5(), { replace: 'tray' })).not.toContain('heat');
+  });
+
+  it('goes by the size of cell that the workshop has set for gloves', () => {
+    const target = { replace: 'cell' };
+    const { strip } = planOf(tern5(), target);
+    const at = (gloves_Wh: number) =>
+      benchItems(tern5(), [target], { ...DEFAULT_POLICY, gloves_Wh }, strip).some(({ id }) => id === 'gloves');
+    // 4.1 Ah × 3.86 V = 15.8 Wh
+    expect([at(15), at(16)]).toEqual([true, false]);
   });
 
   it('knows which holes a tray pin may enter', () => {

@@ -147,7 +147,7 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       return {
         title: 'Count',
         thing: countedBefore(map, op),
-        hint: 'Nothing is left over that should be in. A look for metal at magnets.',
+        hint: 'What belongs below here is in; what still lies on the mat belongs above. A look for metal at magnets.',
       };
     case 'renew':
       return {
@@ -157,6 +157,14 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       };
     case 'power-on':
       return { title: 'Start it', thing: 'The first time', hint: map.procedures?.firstStart };
+    case 'charge':
+      return { title: 'Charge it for the reset', thing: part, hint: 'On its charger until it shows enough.' };
+    case 'reset':
+      return {
+        title: 'Reset it and set it up',
+        thing: part,
+        hint: joined('No account of anybody else is left on it, and no lock.', map.procedures?.firstStart),
+      };
     case 'agree':
       return { title: 'Tell the owner', thing: 'And let the owner agree, before it is opened' };
     case 'run-down':
@@ -210,7 +218,9 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
     default:
       return {
         title: op.id === TEST_AFTER ? 'Try everything' : 'Try it before sealing',
-        thing: plural(op.functions?.length ?? 0, 'function'),
+        thing: op.functions?.length
+          ? plural(op.functions.length, 'function')
+          : 'It starts, nothing smells or grows warm',
       };
   }
 }

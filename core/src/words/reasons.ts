@@ -23,6 +23,8 @@ const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
   'power-on': 'first start',
   test: 'test',
   transplant: 'replace the cell inside',
+  charge: 'charge',
+  reset: 'reset and set up',
   agree: 'agree with the owner',
   'run-down': 'run the battery down',
   'charge-up': 'charge the battery',

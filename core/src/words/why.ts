@@ -72,5 +72,7 @@ const PROCEDURES: Readonly<Partial<Record<NonNullable<Op['name']>, string>>> = {
   count: 'A screw that lies inside shorts it.',
   'power-on': 'The first start, while it can still be reached.',
   test: 'Before anybody else finds out.',
+  charge: 'A reset refuses to run on a cell that is nearly empty.',
+  reset: 'A board brings its own accounts and settings.',
   tack: 'What still sticks is kept.',
 };

@@ -4,6 +4,7 @@ import { type BenchEvent, type EventData, type EventType, foldJob, type Job } fr
 import { addedDays, todayIn } from '@nibrel/core/calendar';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
+import { DEFAULT_LIMITS } from '@nibrel/core/limits';
 import type { RegistryAnswer } from '@nibrel/core/identity';
 import type { Budget } from '@nibrel/core/order';
 import type { Op } from '@nibrel/core/drafts';
@@ -93,7 +94,7 @@ function saidFor(map: DeviceMap, job: Job, op: Op, ahead: Ahead): Said[] {
     return [['told', { items: ahead.untold.map((each) => each.text), who: 'the owner', how: 'here' }]];
   }
   if (op.name === 'prepare') {
-    const items = benchItems(map, job.targets, settled(job.policy).policy, ahead.ops);
+    const items = benchItems(map, job.targets, { ...settled(map, job.policy).policy, ...DEFAULT_LIMITS }, ahead.ops);
     return [['prepared', { items: items.map((each) => each.id), skipped: [] }]];
   }
   const stage = op.id === 'test:before' ? 'before' : 'after';

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
+import { type Policy } from '@nibrel/core/policy';
 import type { Plan } from '@nibrel/core/plan';
 import type { Target } from '@nibrel/core/search';
 import { capital, partName } from '@nibrel/core/words';
@@ -272,8 +272,7 @@ function usePlan(
     enabled: map !== undefined && targets.length > 0,
     staleTime: Infinity,
     placeholderData: (previous) => previous,
-    queryFn: async (): Promise<Computed<Plan>> =>
-      computeNow().plan({ map: map!, targets, policy: { ...DEFAULT_POLICY, ...policy } }, 600),
+    queryFn: async (): Promise<Computed<Plan>> => computeNow().plan({ map: map!, targets, policy }, 600),
   });
   if (!query.data || targets.length === 0) return { value: null, problem: null };
   return 'value' in query.data

@@ -34,7 +34,12 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const { field, sent, typed } = useFields(schema, { reason: '' });
   const done = isPrepared(mechanism, state);
-  const items = benchItems(map, targetsForNow(mechanism, state), settled(state.policy).policy, ahead.ops);
+  const items = benchItems(
+    map,
+    targetsForNow(mechanism, state),
+    { ...settled(map, state.policy).policy, ...state.limits },
+    ahead.ops,
+  );
   const gaps = gapsOf(job, ahead, shop);
   const missing = [...gaps, ...items.filter((each) => left.has(each.id)).map((each) => each.title)];
   const before = ahead.ops.filter((op) => op.name === 'agree' || op.name === 'run-down' || op.name === 'charge-up');

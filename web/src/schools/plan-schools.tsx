@@ -1,5 +1,5 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
+import { type Policy, usualPolicy } from '@nibrel/core/policy';
 import type { Plan } from '@nibrel/core/plan';
 import type { Target } from '@nibrel/core/search';
 import { costWords, type Question, questionsFor } from '@nibrel/core/schools';
@@ -81,7 +81,7 @@ function School({
   onPolicy,
 }: SchoolsProps & { readonly question: Question }) {
   const { key, label, options } = question;
-  const value = (policy[key] ?? DEFAULT_POLICY[key] ?? 'map') as string;
+  const value = (policy[key] ?? usualPolicy(map)[key] ?? 'map') as string;
   const values = options.map((each) => each.value);
   const figures = useQuery({
     queryKey: ['school', mapKey(map), targets, policy, key, limits, charge],

@@ -17,7 +17,7 @@ import {
   type Yielding,
 } from '@nibrel/core/heat';
 import { mechanismOf } from '@nibrel/core/holds';
-import { DEFAULT_POLICY, type Policy } from '@nibrel/core/policy';
+import { type Policy, usualPolicy } from '@nibrel/core/policy';
 import { type Plan, planRepair, type PlanRequest } from '@nibrel/core/plan';
 import { Refusal } from '@nibrel/core/refusal';
 import type { Target } from '@nibrel/core/search';
@@ -100,7 +100,7 @@ const compute = {
   figures: (request: SchoolRequest, limitMs: number): Readonly<Record<string, Figures | null>> => {
     const { map, targets, key, values, limits, charge } = request;
     const entries = values.map((value) => {
-      const policy = { ...DEFAULT_POLICY, ...request.policy, [key]: value === 'map' ? null : value };
+      const policy = { ...usualPolicy(map), ...request.policy, [key]: value === 'map' ? null : value };
       const plan = computed(() => planRepair({ map, targets, policy }, budget(limitMs)));
       return [
         value,

@@ -149,8 +149,8 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
     <div className="flex flex-col gap-3">
       {done.size === 0 && (
         <p className="text-lead">
-          {isOuter(held) && FIRST_GAPS[settled(state.policy).policy.firstGap]} {cut.startWhy} Metal only for the first
-          gap, soft picks after.
+          {isOuter(held) && FIRST_GAPS[settled(map, state.policy).policy.firstGap]} {cut.startWhy} Metal only for the
+          first gap, soft picks after.
         </p>
       )}
       <ol aria-label="Edges" className="text-body">

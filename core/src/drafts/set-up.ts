@@ -1,0 +1,51 @@
+import { runDown } from '../battery/index.ts';
+import type { DeviceMap, Part } from '../device-map/index.ts';
+import { DEFAULT_LIMITS } from '../limits/index.ts';
+import { type Draft, procedureDraft } from './draft.ts';
+import { TIMES } from './estimates.ts';
+
+/**
+ * A new main board is reset and set up before everything is tried for the last time; a reset refuses to run on a cell that
+ * is nearly empty, so charging stands before it. Nobody knows the charge here: it is planned from empty.
+ */
+export function withSetUp(map: DeviceMap, drafts: readonly Draft[], isReplaced: (part: Part) => boolean): Draft[] {
+  const board = mainBoard(map);
+  if (!board || !isReplaced(board)) return [...drafts];
+  const all = drafts.map(({ op }) => op.id);
+  const { battery } = map;
+  const charge = battery
+    ? [
+        procedureDraft({
+          name: 'charge',
+          part: battery.part,
+          seconds: TIMES.charge,
+          wait_s: toResetFloor_s(battery),
+          stage: 'prove',
+          after: all,
+        }),
+      ]
+    : [];
+  const reset = procedureDraft({
+    name: 'reset',
+    part: board.id,
+    seconds: TIMES.reset,
+    stage: 'prove',
+    after: [...all, ...charge.map(({ op }) => op.id)],
+  });
+  return [...drafts, ...charge, reset];
+}
+
+/** The board that the map says holds data, else the largest. */
+function mainBoard({ parts }: DeviceMap): Part | undefined {
+  const boards = parts.filter((each) => each.kind === 'board');
+  const area = ({ box }: Part) => box.w * box.h;
+  return (
+    boards.find((each) => each.onReplace?.some(({ effect }) => effect === 'data')) ??
+    boards.toSorted((a, b) => area(b) - area(a) || (a.id < b.id ? -1 : 1))[0]
+  );
+}
+
+function toResetFloor_s({ cells, wiring }: NonNullable<DeviceMap['battery']>): number {
+  const { resetFloor, charger_W } = DEFAULT_LIMITS;
+  return Math.round(runDown({ cells, wiring, charge: resetFloor, target: 0, load_W: charger_W }).seconds);
+}
