@@ -83,6 +83,7 @@ const op = shape<Op>(
     low: figure,
     high: figure,
     name: text,
+    named: text,
     joint: text,
     part: text,
     onto: text,

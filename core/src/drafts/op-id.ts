@@ -37,6 +37,11 @@ export type ProcedureName =
   | 'true'
   // what trouble asks for
   | 'look'
+  // a part that is to be looked at before it goes back
+  | 'inspect'
+  // a part that the map does not have
+  | 'take-off'
+  | 'put-back'
   // a wet device
   | 'wash'
   | 'air-dry'

@@ -32,6 +32,8 @@ export interface Op {
   readonly isOld?: true;
   /** parts that this is the first to free: what is to be known of them is said with it */
   readonly frees?: readonly string[];
+  /** what it is about, where the map has no part for it */
+  readonly named?: string;
   /** what it is done for: the operation that needs it, by its id */
   readonly serves?: string;
   /** fitted, but left open: it is closed later */
@@ -56,6 +58,7 @@ export interface Procedure {
   readonly joint?: string;
   readonly part?: string;
   readonly joints?: readonly string[];
+  readonly named?: string;
   readonly seconds: number;
   readonly wait_s?: number;
   readonly stage: Stage;

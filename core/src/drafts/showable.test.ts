@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { changed, dunlinOpen, tern5 } from '../../test/maps.ts';
 import { plan } from '../../test/played-plans.ts';
+import type { ConnectorJoint } from '../device-map/index.ts';
 import { mechanismOf } from '../holds/index.ts';
 import { showable } from './showable.ts';
 
@@ -14,9 +15,9 @@ describe('what can be tried before the device is closed', () => {
       how: 'Press along the rim: nothing gives.',
       needs: ['display'],
     });
-    copy.parts.find(({ id }) => id === 'display')!.functions!.push('shut');
     copy.functions.push({ id: 'lid', name: 'Lid shut', how: 'It lies flush.', needs: ['front-seal'] });
-    copy.parts.find(({ id }) => id === 'display')!.functions!.push('lid');
+    const display = copy.parts.find(({ id }) => id === 'display')!;
+    display.functions = [...display.functions!, 'shut', 'lid'];
   });
 
   it('leaves out what the state cannot show yet, and asks for it once all is closed', () => {
@@ -26,7 +27,7 @@ describe('what can be tried before the device is closed', () => {
     expect(before).not.toContain('lid');
     // a display that stands on its flexes shows its picture
     expect(before).toEqual(expect.arrayContaining(['picture', 'shut']));
-    expect(after).toEqual(expect.arrayContaining(before));
+    expect(after).toEqual(expect.arrayContaining([...before]));
   });
 
   it('knows contacts that part by themselves: what they serve works only when their carrier is seated', () => {
@@ -35,7 +36,7 @@ describe('what can be tried before the device is closed', () => {
     const spring = map.joints.find(
       (each) => each.type === 'connector' && each.style === 'spring' && each.functions?.length,
     )!;
-    const [served] = (spring as { functions: string[] }).functions;
+    const [served] = (spring as ConnectorJoint).functions!;
     const later = [{ kind: 'close' as const, part: spring.holds[0]! }];
     expect(showable(mechanism, [served!], [])).toEqual([served]);
     expect(showable(mechanism, [served!], later)).toEqual([]);

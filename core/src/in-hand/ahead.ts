@@ -1,4 +1,4 @@
-import type { Mechanism } from '../holds/index.ts';
+import { type Mechanism, SEATED } from '../holds/index.ts';
 import type { Budget } from '../order/index.ts';
 import type { Joint } from '../device-map/index.ts';
 import {
@@ -14,7 +14,7 @@ import {
   thingOf,
 } from '../drafts/index.ts';
 import { opTitle } from '../words/index.ts';
-import { type Plan, planRepair } from '../plan/index.ts';
+import { inspectOp, type Plan, planRepair } from '../plan/index.ts';
 import { settled } from '../policy/index.ts';
 import {
   agreeOp,
@@ -34,17 +34,20 @@ import {
   withTape,
 } from '../prepare/index.ts';
 import {
+  asFound,
   type DoneStep,
   isChargeSettled,
   isDrying,
   isPrepared,
   isTaped,
   targetsForNow,
+  targetsFound,
   dropsOf,
   type JobState,
   behindEdge,
 } from '../job/index.ts';
 import { type FailedTest, failedWithCosts } from './failed.ts';
+import { withExtras } from './extras.ts';
 import { airing } from '../solvent/index.ts';
 
 /** What is still to be done: the plan from the job's present state, less the procedures that were done already. */
@@ -64,10 +67,14 @@ export interface Ahead {
 export function planAhead(mechanism: Mechanism, state: JobState, budget: Budget): Ahead {
   const { map } = mechanism;
   const drying = isDrying(state);
-  const targets = targetsForNow(mechanism, state);
-  const plan = planRepair({ map, targets, policy: state.policy, done: state.done }, budget);
-  const once = (op: Op) => op.kind !== 'procedure' || !state.steps.has(op.id);
-  const planned = drying ? [...plan.strip, ...WET_OPS] : [...plan.strip, ...plan.rebuild];
+  const found = asFound(mechanism, state);
+  const targets = targetsFound(found, targetsForNow(mechanism, state));
+  const plan = planRepair({ ...found, targets }, budget);
+  const isGone = takesOffWhatIsNot(mechanism, state);
+  const once = (op: Op) => (op.kind !== 'procedure' || !state.steps.has(op.id)) && !isGone(op);
+  const planned = drying
+    ? [...plan.strip, ...WET_OPS]
+    : withExtras(state, withDifferent(state, [...plan.strip, ...plan.rebuild], mechanism));
   const before = beforeOpening(mechanism, state, plan, drying);
   const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
   const mended = withFrameMended(map, taped, state.damage, (part) => comesOff(plan, state, part)).filter(once);
@@ -122,6 +129,24 @@ function beforeOpening(
     owner,
     untold,
   };
+}
+
+/** Nobody takes off what is not there, though a new one goes in for it. */
+function takesOffWhatIsNot({ map }: Mechanism, { found: { missing } }: JobState): (op: Op) => boolean {
+  return (op) => {
+    if (missing.size === 0 || !['release', 'open', 'lift'].includes(op.kind)) return false;
+    const about = op.part === undefined ? map.joints.find(({ id }) => id === op.joint)!.holds : [op.part];
+    return about.every((id) => missing.has(id));
+  };
+}
+
+/** What differs from its map and is not taken off is looked at where it is. */
+function withDifferent({ found, device }: JobState, ops: readonly Op[], { part }: Mechanism): readonly Op[] {
+  const seen = new Set(
+    ops.flatMap((op) => (op.name === 'inspect' || (op.kind === 'fit' && op.isNew) ? [op.part!] : [])),
+  );
+  const here = [...found.different].filter((id) => !seen.has(id) && device.status[part.get(id)!] === SEATED);
+  return [...here.map((id) => inspectOp(id, { stage: 'strip' })), ...ops];
 }
 
 function tapesFor(map: Mechanism['map'], state: JobState): Op[] {

@@ -1,4 +1,4 @@
-import { failedTests, type JobState, type Suspect, suspectsOf } from '../job/index.ts';
+import { asFound, failedTests, type JobState, type Suspect, suspectsOf } from '../job/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import type { Budget } from '../order/index.ts';
 import { planRepair } from '../plan/index.ts';
@@ -30,11 +30,13 @@ export function failedWithCosts(mechanism: Mechanism, state: JobState, budget: B
   }));
 }
 
-function withCost({ map }: Mechanism, state: JobState, suspect: Suspect, budget: Budget): SuspectCost {
+function withCost(mechanism: Mechanism, state: JobState, suspect: Suspect, budget: Budget): SuspectCost {
+  const { map } = mechanism;
+  const found = asFound(mechanism, state);
   const target: Target = suspect.joint === undefined ? { remove: suspect.part! } : { reach: suspect.joint };
   const took = (targets: readonly Target[], done: JobState['done']) => {
     try {
-      const { seconds, strip } = planRepair({ map, targets, policy: state.policy, done }, budget);
+      const { seconds, strip } = planRepair({ ...found, targets, done }, budget);
       const cut = strip.filter((op) => op.kind === 'release' && isSeal(map, op.joint!)).length;
       return { seconds: seconds.strip + seconds.rebuild + seconds.waiting, cut };
     } catch (error) {
@@ -42,8 +44,8 @@ function withCost({ map }: Mechanism, state: JobState, suspect: Suspect, budget:
       throw error;
     }
   };
-  const here = took([target], state.done);
-  const anyhow = took([], state.done);
+  const here = took([target], found.done);
+  const anyhow = took([], found.done);
   const closed = took([target], []);
   return {
     ...suspect,

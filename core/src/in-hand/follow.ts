@@ -1,6 +1,6 @@
 import type { Mechanism } from '../holds/index.ts';
 import { countedBudget } from '../order/index.ts';
-import type { Op } from '../drafts/index.ts';
+import { type Op, opId } from '../drafts/index.ts';
 import { type Ahead, planAhead } from './ahead.ts';
 import { type BenchEvent, type EventType, foldJob, foldOn, type Job, type JobState } from '../job/index.ts';
 
@@ -52,6 +52,10 @@ export function followed(ahead: Ahead, event: BenchEvent, after: JobState): Ahea
   if (event.type === 'aired') {
     return ahead.ops[0]?.id === event.data.step ? { ...ahead, ops: ahead.ops.slice(1) } : null;
   }
+  if (event.type === 'inspected') {
+    const isNext = event.data.result === 'good' && ahead.ops[0]?.id === opId('inspect', event.data.part);
+    return isNext ? { ...ahead, ops: ahead.ops.slice(1) } : null;
+  }
   // what works by now no longer keeps it from being closed
   if (isTurn(event) || (event.type === 'test' && ahead.failed.length > 0)) return null;
   // the last screw of a joint, the last edge of a bond, the last zone that is warmed: with it the operation is done
@@ -63,9 +67,14 @@ function isDone(state: JobState, op: Op | undefined): boolean {
   return op !== undefined && state.steps.has(op.id) && !state.added.some(({ step }) => step === op.id);
 }
 
+/** Is it a step that the plan may have had next? */
+function mayFollow(event: BenchEvent): boolean {
+  return event.type === 'did' || event.type === 'aired' || (event.type === 'inspected' && event.data.result === 'good');
+}
+
 /** Does it change the plan whatever the plan is? */
 function isTurn(event: BenchEvent): boolean {
-  if (event.type === 'did' || event.type === 'aired' || ASIDE.has(event.type)) return false;
+  if (mayFollow(event) || ASIDE.has(event.type)) return false;
   // what did not work when it came in is told to the owner, and so is part of the plan
   // what fails keeps it from being closed until it works
   if (event.type === 'test') return event.data.stage === 'intake' || event.data.result === 'fails';
@@ -90,8 +99,7 @@ export function aheadOf(mechanism: Mechanism, job: Job, events: readonly BenchEv
   let state = foldJob(mechanism, job, standing.slice(0, turn + 1));
   let ahead: Ahead | null = null;
   for (const event of standing.slice(turn + 1)) {
-    const mayFollow = event.type === 'did' || event.type === 'aired';
-    if (mayFollow && ahead === null) ahead = plannedFrom(mechanism, state, made);
+    if (mayFollow(event) && ahead === null) ahead = plannedFrom(mechanism, state, made);
     const next = foldOn(mechanism, state, [event], NONE);
     ahead = ahead && followed(ahead, event, next);
     state = next;

@@ -1,4 +1,5 @@
 export type { FailedTest, SuspectCost } from './failed.ts';
+export { bondToClose, type ClosingChoice, closingChoices } from './closings.ts';
 export { type Ahead, doneStep, planAhead } from './ahead.ts';
 export { aheadOf, benchBudget, followed, type PlansMade } from './follow.ts';
 export { bondInHand, bondWork, type BondWork, warmPlace, zoneInHand } from './bond-in-hand.ts';
@@ -34,6 +35,7 @@ export {
   nextUntested,
   type Said,
   testAnswer,
+  lookAnswer,
   testStage,
   withNewScrews,
 } from './next-press.ts';

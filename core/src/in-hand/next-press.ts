@@ -120,6 +120,7 @@ function pressOn(mechanism: Mechanism, state: JobState, ops: readonly Op[], now:
   const op = ops[0]!;
   if (isGate(op)) return pressing('To the preparation', { kind: 'go', to: 'prepare' });
   if (op.name === 'transplant') return pressing('Record its checks', { kind: 'ask', about: 'transplant' });
+  if (op.name === 'inspect') return pressing('It is good', say(...lookAnswer(op, 'good')));
   const [test, ...then] = testAnswer(state, op, 'works');
   if (test) return pressing(`${functionName(map, test.data.function)} works`, say(test, ...then));
   return pressOnBond(map, state, op, atHand, now) ?? pressOnStep(mechanism, state, ops, now, atHand);
@@ -142,6 +143,11 @@ export function testAnswer(
   const failed = failedTests(state).filter((id) => id !== next || result !== 'works');
   const isThrough = isLast && failed.length === 0 && (result !== 'fails' || isOldFault(state, next));
   return isThrough ? [answer, { type: 'did', data: { steps: [doneStep(op)] } }] : [answer];
+}
+
+/** What was seen at a part that is looked at before it goes back; nothing at any other step. */
+export function lookAnswer(op: Op | undefined, result: EventData['inspected']['result']): readonly Said[] {
+  return op?.name === 'inspect' ? [{ type: 'inspected', data: { part: op.part!, result, text: '' } }] : [];
 }
 
 /** It failed when the device came in. */

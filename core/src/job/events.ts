@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { instant } from '../calendar/index.ts';
 import type { Target } from '../search/index.ts';
+import { FOUND_EVENTS, type FoundEventData } from './found-events.ts';
 import { INTAKE_EVENTS, type IntakeEventData } from './intake-events.ts';
 import { OPENING_EVENTS, type OpeningEventData } from './opening-events.ts';
 import { PART_EVENTS, type PartEventData } from './part-events.ts';
@@ -37,6 +38,7 @@ export type TroubleKind =
   | 'screw-never-there'
   | 'one-screw-more'
   | 'another-length'
+  | 'no-place'
   | 'other';
 
 export const TROUBLE_KINDS: readonly TroubleKind[] = [
@@ -54,6 +56,7 @@ export const TROUBLE_KINDS: readonly TroubleKind[] = [
   'screw-never-there',
   'one-screw-more',
   'another-length',
+  'no-place',
   'other',
 ];
 
@@ -86,7 +89,7 @@ const DECISIONS: readonly DecisionAbout[] = [
 ];
 
 /** What an event of each type says. Types and data are published as docs/events.schema.json. */
-export interface EventData extends IntakeEventData, OpeningEventData, PartEventData {
+export interface EventData extends IntakeEventData, OpeningEventData, PartEventData, FoundEventData {
   readonly note: { readonly text: string };
   readonly did: { readonly steps: readonly DoneStep[]; readonly anyway?: string };
   readonly screw: { readonly joint: string; readonly point: string };
@@ -217,6 +220,7 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
   ...INTAKE_EVENTS,
   ...OPENING_EVENTS,
   ...PART_EVENTS,
+  ...FOUND_EVENTS,
 };
 
 /** What every event has, whatever its type. */

@@ -2,6 +2,8 @@ import type { Mechanism } from '../holds/index.ts';
 import { leaveOut } from '../screws/index.ts';
 import { atDesk, type PartEvent } from './desk.ts';
 import { type BenchEvent, EVENT_DATA, type EventData } from './events.ts';
+import { atFinding, type FoundEvent } from './found.ts';
+import { FOUND_EVENTS } from './found-events.ts';
 import { folding, grown } from './grown.ts';
 import { notPrepared } from './gate.ts';
 import { atIntake, type IntakeEvent } from './intake.ts';
@@ -156,6 +158,7 @@ function taken(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcom
   if (isOf(INTAKE_EVENTS, event)) return atIntake(mechanism, state, event as IntakeEvent);
   if (isOf(PART_EVENTS, event)) return atDesk(mechanism, state, event as PartEvent);
   if (isOf(OPENING_EVENTS, event)) return atOpening(mechanism, state, event as OpeningEvent);
+  if (isOf(FOUND_EVENTS, event)) return atFinding(mechanism, state, event as FoundEvent);
   return worked(mechanism, state, event as WorkEvent);
 }
 
@@ -163,7 +166,7 @@ function isOf(events: object, event: BenchEvent): boolean {
   return Object.hasOwn(events, event.type);
 }
 
-type WorkEvent = Exclude<BenchEvent, IntakeEvent | OpeningEvent | PartEvent>;
+type WorkEvent = Exclude<BenchEvent, IntakeEvent | OpeningEvent | PartEvent | FoundEvent>;
 
 function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcome {
   const { at, by } = event;

@@ -2,6 +2,7 @@ import type { Mechanism } from '../holds/index.ts';
 import { keyOf } from '../screws/index.ts';
 import type { BenchEvent, EventData, EventType } from './events.ts';
 import { closesOverFault, failedTests } from './failed-test.ts';
+import { notMissing } from './found.ts';
 import { notShown } from './gate.ts';
 import { heatProblem } from './heat-rules.ts';
 import { leftOpen } from './left-open.ts';
@@ -76,8 +77,10 @@ function ofItsType(mechanism: Mechanism, state: JobState, event: BenchEvent, aro
       return notFinished(mechanism, state, around);
     case 'prepared':
       return notShown(mechanism, state, event.data);
+    case 'not-mapped':
+      return event.data.what === 'missing' ? notMissing(mechanism, state, event.data.part!) : null;
     case 'trouble':
-      return event.data.kind === 'screw-lost' ? notOut(state, event.data) : null;
+      return event.data.kind === 'screw-lost' || event.data.kind === 'no-place' ? notOut(state, event.data) : null;
     case 'decision':
       if (event.data.about === 'failed-test') return notFailed(state, event.data.function!);
       return event.data.about === 'left-open' ? notDecided(mechanism, state, event.data.what!, around) : null;
@@ -140,5 +143,5 @@ function notOut({ ledger }: JobState, { joint, point }: EventData['trouble']): s
   const isOut = ledger.onMat.some((each) => keyOf(each) === keyOf({ joint, point }));
   return isOut
     ? null
-    : `Screw “${point}” is not on the mat, so it can not be lost from there. Say first that it is out.`;
+    : `Screw “${point}” is not on the mat, so it is not lost or left over there. Say first that it is out.`;
 }

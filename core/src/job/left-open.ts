@@ -7,6 +7,7 @@ import { failedTests } from './failed-test.ts';
 import { dropCount, useAt } from './bench-use.ts';
 import { asItCame, isMet } from './reached.ts';
 import type { JobState } from './state.ts';
+import { extraOff } from './found.ts';
 import { putOn } from './put-on.ts';
 import type { Surroundings } from './surroundings.ts';
 
@@ -34,6 +35,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
   const lacking = new Set(
     state.targets.flatMap((each) => ('replace' in each ? (asItCame(state, each).newLacks ?? []) : [])),
   );
+  const isGone = isNotThere(mechanism, state);
   const open = (what: string, text: string): LeftOpen => ({ what, text, isFixed: false });
   const screw = (each: Screw, where: string) => {
     const joint = map.joints.find(({ id }) => id === each.joint);
@@ -46,10 +48,12 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
   return [
     ...heatAndVapour(mechanism, state, around),
     ...map.parts.flatMap((part, index) =>
-      device.status[index] === 0 ? [] : [open(`part:${part.id}`, `${partName(map, part.id)} is not back in its place`)],
+      device.status[index] === 0 || state.found.missing.has(part.id)
+        ? []
+        : [open(`part:${part.id}`, `${partName(map, part.id)} is not back in its place`)],
     ),
     ...map.joints.flatMap(({ id }, index) =>
-      device.released[index] && !lacking.has(id) && !wasNeverThere(mechanism, state, id)
+      device.released[index] && !lacking.has(id) && !isGone(id) && !wasNeverThere(mechanism, state, id)
         ? [open(`joint:${id}`, `${named(id)} is not made again`)]
         : [],
     ),
@@ -60,6 +64,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
         ? []
         : [open(`target:${JSON.stringify(target)}`, `Still to be done: ${inWords(mechanism, target)}`)],
     ),
+    ...extraOff(state).map(({ id, name }) => open(`extra:${id}`, `${name} is not back in its place`)),
     ...putOn(map, state)
       .filter(({ kind }) => kind === 'film' || kind === 'tape' || kind === 'pick')
       .map(({ id, text }) => open(`on:${id}`, `${text} is still on`)),
@@ -88,6 +93,16 @@ function untried(mechanism: Mechanism, state: JobState) {
   const touched = new Set(testedFunctions(mechanism, state.done));
   const tried = new Set(state.tests.flatMap((each) => (each.stage === 'intake' ? [] : [each.function])));
   return mechanism.map.functions.filter(({ id }) => touched.has(id) && !tried.has(id));
+}
+
+/** Does a joint hold nothing but parts that are not there? */
+function isNotThere({ map }: Mechanism, { found: { missing } }: JobState): (joint: string) => boolean {
+  const gone = new Set(
+    map.joints.flatMap(({ id, holds, to }) =>
+      holds.every((each) => missing.has(each)) || missing.has(to) ? [id] : [],
+    ),
+  );
+  return (id) => gone.has(id);
 }
 
 function wasNeverThere(mechanism: Mechanism, { ledger }: JobState, id: string): boolean {

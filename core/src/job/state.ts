@@ -7,6 +7,7 @@ import { EMPTY_LEDGER, type Ledger } from '../screws/index.ts';
 import { DEFAULT_LIMITS, type Limits } from '../limits/index.ts';
 import type { BenchEvent, DecisionAbout, EventData } from './events.ts';
 import type { Job } from './job.ts';
+import { AS_MAPPED, type Found } from './found.ts';
 import { CLOSED, type Opening } from './opening-state.ts';
 
 interface Timer {
@@ -119,6 +120,7 @@ export interface JobState {
   readonly decisions: readonly Decision[];
   readonly parts: readonly DeskPart[];
   readonly opening: Opening;
+  readonly found: Found;
   readonly transplant: {
     readonly allowed: (EventData['transplant-allowed'] & { readonly at: string }) | null;
     readonly done: (EventData['transplant-done'] & { readonly at: string }) | null;
@@ -161,6 +163,7 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     decisions: [],
     parts: [],
     opening: CLOSED,
+    found: AS_MAPPED,
     transplant: { allowed: null, done: null },
     standing: [],
     events: [],

@@ -2,12 +2,15 @@ import { Refusal } from '../refusal/index.ts';
 import { opId } from '../drafts/index.ts';
 import {
   applied,
+  assembled,
   changesNothing,
   judge,
   type Mechanism,
   namedNeed,
+  namedOp,
   numberedOp,
   type PhysicalOp,
+  replay,
 } from '../holds/index.ts';
 import type { DoneOp } from '../plan/index.ts';
 import { thingName } from '../words/index.ts';
@@ -21,9 +24,10 @@ import {
   type Screw,
   takenOut,
 } from '../screws/index.ts';
+import { asFound, mechanismFound } from './as-found.ts';
 import { notAccepted } from './desk.ts';
 import type { DoneStep, EventData } from './events.ts';
-import { grown } from './grown.ts';
+import { grown, withKey } from './grown.ts';
 import { withMark } from './mark.ts';
 import { newlyReached } from './reached.ts';
 import type { JobState, Outcome } from './state.ts';
@@ -46,7 +50,7 @@ function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway:
     }
     const isAdded = state.added.some((each) => each.step === step.id);
     if (state.steps.has(step.id) && !step.again && !isAdded) return { problem: `“${step.id}” is done already.` };
-    return { state: { ...withMark(state, step.id), paused: false } };
+    return { state: { ...withMark(looked(state, step), step.id), paused: false } };
   }
   const op = numbered(mechanism, step);
   if ('problem' in op) return op;
@@ -68,6 +72,13 @@ function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway:
     opening,
   };
   return { state: { ...after, reached: newlyReached(mechanism, after) } };
+}
+
+/** A look that is only ticked found nothing. */
+function looked(state: JobState, { name, part }: DoneStep): JobState {
+  const { found } = state;
+  if (name !== 'inspect' || part === undefined || found.inspected.has(part)) return state;
+  return { ...state, found: { ...found, inspected: withKey(found.inspected, part, 'good') } };
 }
 
 /** A bond that is released, or made again, has no edges left that are cut. */
@@ -109,7 +120,8 @@ export function releaseProblem(mechanism: Mechanism, state: JobState, joint: str
 
 /** Why an operation is refused, in words that name what still holds. */
 function objectionTo(mechanism: Mechanism, state: JobState, op: PhysicalOp, anyway: boolean): string | null {
-  const verdict = judge(mechanism, state.device, op);
+  const verdict = judgedAsFound(mechanism, state, op);
+  if ('problem' in verdict) return verdict.problem;
   if (verdict.verdict === 'nothing-to-do') return 'This is done already.';
   if (verdict.verdict === 'legal' || anyway) return null;
   return refusal(
@@ -117,6 +129,23 @@ function objectionTo(mechanism: Mechanism, state: JobState, op: PhysicalOp, anyw
     op,
     verdict.unmet.map((each) => namedNeed(mechanism, each)),
   );
+}
+
+/** Judged on the device as it was found: what is not there neither holds anything nor is it waited for. */
+function judgedAsFound(
+  mechanism: Mechanism,
+  state: JobState,
+  op: PhysicalOp,
+): ReturnType<typeof judge> | { readonly problem: string } {
+  if (state.found.missing.size === 0) return judge(mechanism, state.device, op);
+  const seen = mechanismFound(mechanism, state);
+  try {
+    const done = asFound(mechanism, state).done.map((each) => numberedOp(seen, each));
+    return judge(seen, replay(seen, assembled(seen), done).state, numberedOp(seen, namedOp(mechanism, op)));
+  } catch (error) {
+    if (error instanceof Refusal) return { problem: 'This was recorded as not there. Undo that record first.' };
+    throw error;
+  }
 }
 
 /** *Not yet: Connector lid has to be off. …* */

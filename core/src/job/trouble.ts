@@ -40,6 +40,8 @@ export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trou
         neverThere: new Set([...ledger.neverThere, `${screw.joint}/${screw.point}`]),
         onMat: ledger.onMat.filter((each) => each.joint !== screw.joint || each.point !== screw.point),
       }));
+    case 'no-place':
+      return withScrew(mechanism, recorded, trouble, leftOver);
     case 'another-length':
       return withScrew(mechanism, recorded, trouble, (ledger, screw) => ({
         ...ledger,
@@ -177,6 +179,17 @@ function withScrew(
   return { state: { ...state, ledger, corrections } };
 }
 
+/** It is kept as left over; its hole is not waited for. */
+function leftOver(ledger: Ledger, screw: Screw): Ledger {
+  const isIt = (each: Screw) => each.joint === screw.joint && each.point === screw.point;
+  return {
+    ...ledger,
+    neverThere: new Set([...ledger.neverThere, `${screw.joint}/${screw.point}`]),
+    onMat: ledger.onMat.filter((each) => !isIt(each)),
+    leftOut: [...ledger.leftOut, ...ledger.onMat.filter(isIt)],
+  };
+}
+
 /** The change to the map that this trouble suggests, by its JSON path. */
 function correction(mechanism: Mechanism, { data }: Trouble) {
   const number = mechanism.joint.get(data.joint!) ?? -1;
@@ -188,6 +201,8 @@ function correction(mechanism: Mechanism, { data }: Trouble) {
   switch (data.kind) {
     case 'screw-never-there':
       return { path, from, to: null, text: `No screw was found at “${data.point}” of ${data.joint}.` };
+    case 'no-place':
+      return { path, from, to: null, text: `There is no place for the screw at “${data.point}” of ${data.joint}.` };
     case 'another-length':
       return {
         path,

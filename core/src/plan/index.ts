@@ -1,4 +1,5 @@
 export { type Plan, planRepair, type PlanRequest } from './plan.ts';
 export { type OwnTime, timesSchema } from './times.ts';
+export { inspectOp } from './inspections.ts';
 export type { DoneOp } from './present.ts';
 export { type Consumable, consumablesOf, type ScrewLine } from './supplies.ts';

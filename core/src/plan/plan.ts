@@ -10,6 +10,7 @@ import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, t
 import { costAsPlanned, FLEX_RISK_S, standingFlexes } from './costs.ts';
 import { withPlaces } from './moving-over.ts';
 import { inOrderOfIds } from './order-of-ids.ts';
+import { withInspections } from './inspections.ts';
 import { rebuild } from './rebuild.ts';
 import { marking } from './marked.ts';
 import { stripDown } from './strip-down.ts';
@@ -105,11 +106,12 @@ function planWith(
   const marked = marking(mechanism, present.state, replaced);
   const physicalOf = new Map(back.drafts.map(({ op, task }) => [op.id as string, task.physical]));
   const rebuildOps = withoutIdleCounts(mechanism, withPlaces(mechanism, strip.state, told, physicalOf, back.onto));
-  const guessed = withVents(marked([...stripOps, ...rebuildOps]));
+  const vented = withVents(marked([...stripOps, ...rebuildOps]));
+  const guessed = withInspections(map, vented);
   const aired = timed(map, guessed, times);
   // hands-on time is the same in every order: what is another changes the bound as much
-  const otherwise = totalOf(aired) - totalOf(guessed);
-  const at = aired.findIndex((op) => op.id === rebuildOps[0]?.id);
+  const otherwise = totalOf(aired) - totalOf(vented);
+  const at = aired.findIndex((op) => op.id === rebuildOps[0]?.id || isBefore(op, rebuildOps[0]));
   const [out, up] = at < 0 ? [aired, []] : [aired.slice(0, at), aired.slice(at)];
   const stripCost = costAsPlanned(out);
   const rebuildCost = costAsPlanned(up);
@@ -151,6 +153,11 @@ function planWith(
       flips: stripCost.flips + rebuildCost.flips,
     },
   };
+}
+
+/** Is it the look at a part that is about to be fitted? */
+function isBefore({ name, part }: Op, next: Op | undefined): boolean {
+  return name === 'inspect' && next?.kind === 'fit' && next.part === part;
 }
 
 function totalOf(ops: readonly Op[]): number {

@@ -8,3 +8,4 @@ export { bitMark } from './bit-marks.ts';
 export { jointWords } from './joint-words.ts';
 export { edgeName, placeWords } from './places.ts';
 export { whyNow } from './why.ts';
+export { waterWords } from './water.ts';

@@ -195,6 +195,12 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       };
     case 'look':
       return { title: 'Look before going on', thing: bond, hint: 'A lamp and a glass: cuts, dents, torn traces.' };
+    case 'inspect':
+      return { title: 'Look at it closely', thing: part, hint: inspectHint(map, op) };
+    case 'take-off':
+      return { title: 'Take it off', thing: op.named!, hint: 'The map does not have it: lay it aside by itself.' };
+    case 'put-back':
+      return { title: 'Put it back', thing: op.named!, hint: 'The map does not have it.' };
     case 'wash':
       return {
         title: 'Wash out the liquid',
@@ -223,6 +229,13 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
           : 'It starts, nothing smells or grows warm',
       };
   }
+}
+
+/** What a failed look turns the job into. */
+function inspectHint(map: DeviceMap, op: Op): string {
+  const failed = map.parts.find(({ id }) => id === op.part)?.ifFailed?.replace ?? op.part!;
+  const renewed = failed === op.part ? 'it is renewed' : `${partName(map, failed)} is renewed`;
+  return `Cracks, dents, torn or corroded places, what is not as it should be. Failed: ${renewed}.`;
 }
 
 function layingWords(joint: Joint | undefined): Pick<OpWords, 'title' | 'hint'> {

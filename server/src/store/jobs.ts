@@ -1,6 +1,6 @@
 import type { JobsQuery } from '@nibrel/core/api';
 import { setImmediate } from 'node:timers/promises';
-import { type BenchEvent, EVENT_DATA, type Job, type Surroundings, withEvent } from '@nibrel/core/job';
+import { asClosed, type BenchEvent, EVENT_DATA, type Job, type Surroundings, withEvent } from '@nibrel/core/job';
 import { usedIn } from '@nibrel/core/kit';
 import type { DeskPart } from '@nibrel/core/parts';
 import { hasLead, roleOf, type Shop, type Used } from '@nibrel/core/shop';
@@ -203,7 +203,7 @@ export class Jobs {
     const standing = standingOf(state);
     const uses = usesOf(state);
     const before = this.lines.before(job.serial, job.createdAt, job.id);
-    const used = changesSupplies ? usedIn(mechanism.map, state.standing) : this.lines.usedIn(job.id);
+    const used = changesSupplies ? usedIn(asClosed(mechanism, state), state.standing) : this.lines.usedIn(job.id);
     this.lines.put(job, {
       isOpen: standing.status !== 'finished' && standing.status !== 'ended',
       line: JSON.stringify(jobLine(job, standing, before)),

@@ -7,9 +7,11 @@ import { PersonPanel } from '../job/panels/person-panel.tsx';
 import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
 import { TransplantPanel } from '../job/panels/transplant-panel.tsx';
 import type { PanelName } from './more-bar.tsx';
+import { ClosingPanel } from './panels/closing-panel.tsx';
 import { KeysPanel } from './panels/keys-panel.tsx';
 import { MissingScrewsPanel } from './panels/missing-screws.tsx';
 import { NotePanel } from './panels/note-panel.tsx';
+import { NotMappedPanel } from './panels/not-mapped-panel.tsx';
 import { OtherStepPanel } from './panels/other-step.tsx';
 import { TargetPanel } from './panels/target-panel.tsx';
 import { TroublePanel } from './panels/trouble-panel.tsx';
@@ -33,7 +35,7 @@ export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send
   const close = () => onPanel(null);
   // what is being written stays where the plan, or another window, puts another step in hand meanwhile
   const [asked, setAsked] = useState(op);
-  if (panel !== 'trouble' && asked !== op) setAsked(op);
+  if (panel !== 'trouble' && panel !== 'not-mapped' && asked !== op) setAsked(op);
   const other = (done: DoneStep, anyway?: string) => send('did', { steps: [done], ...(anyway ? { anyway } : {}) });
   return (
     <>
@@ -67,6 +69,23 @@ export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send
         onTargets={(targets: readonly Target[]) => void send('targets', { targets })}
       />
       <OtherStepPanel mechanism={mechanism} state={state} open={panel === 'other'} onClose={close} onDone={other} />
+      <NotMappedPanel
+        key={`not-mapped ${asked?.id}`}
+        mechanism={mechanism}
+        op={asked ?? op}
+        open={panel === 'not-mapped'}
+        onClose={close}
+        onFound={(found) => send('not-mapped', found)}
+        onTrouble={() => onPanel('trouble')}
+      />
+      <ClosingPanel
+        map={map}
+        state={state}
+        op={op}
+        open={panel === 'closing'}
+        onClose={close}
+        onClosing={(closing) => void send('closing', closing)}
+      />
       <MissingScrewsPanel
         map={map}
         state={state}

@@ -1,5 +1,6 @@
 import { isDrying, ONLY_BENCH } from '@nibrel/core/job';
 import {
+  bondToClose,
   doneStep,
   doneUntil,
   elapsed_s,
@@ -143,6 +144,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     column.current?.scrollTo({ top: 0 });
   }, [inSight]);
 
+  const toClose = bondToClose(map, op);
+
   const toIntake = () => void navigate(`/jobs/${state.job.id}/intake`);
 
   const pause = () => void bench.send(state.paused ? 'resume' : 'pause', {});
@@ -177,6 +180,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           m: () => setPanel('missing'),
           t: () => setPanel('trouble'),
           e: () => setPanel('other'),
+          o: () => setPanel('not-mapped'),
+          ...(toClose ? { k: () => setPanel('closing') } : {}),
           g: () => setPanel('target'),
           c: () => setPanel('target'),
           p: pause,
@@ -254,6 +259,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               hand={look === 0 ? hand : null}
               onHeatAgain={look === 0 ? heatAgain : null}
               onDrags={look === 0 ? drags : null}
+              onClosing={look === 0 && toClose ? () => setPanel('closing') : null}
               onEndWait={look === 0 ? endWait : null}
               onStep={step}
             />

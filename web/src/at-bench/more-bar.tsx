@@ -1,7 +1,19 @@
 import { Button } from '../ui/button.tsx';
 
 export type PanelName =
-  'wet' | 'transplant' | 'person' | 'note' | 'trouble' | 'stop' | 'lead' | 'target' | 'keys' | 'other' | 'missing';
+  | 'wet'
+  | 'transplant'
+  | 'person'
+  | 'note'
+  | 'trouble'
+  | 'stop'
+  | 'lead'
+  | 'target'
+  | 'keys'
+  | 'other'
+  | 'missing'
+  | 'not-mapped'
+  | 'closing';
 
 interface MoreBarProps {
   readonly paused: boolean;
@@ -28,6 +40,9 @@ export function MoreBar({ paused, held, onUndo, onPanel, onPause, onIntake }: Mo
       </Button>
       <Button weight="quiet" keyName="E" disabled={held} onClick={() => onPanel('other')}>
         Something else
+      </Button>
+      <Button weight="quiet" keyName="O" disabled={held} onClick={() => onPanel('not-mapped')}>
+        Not as mapped
       </Button>
       <Button weight="quiet" keyName="G" disabled={held} onClick={() => onPanel('target')}>
         Job

@@ -36,6 +36,8 @@ interface OperationProps {
   readonly onHeatAgain: (() => void) | null;
   /** the seam drags: where is recorded, and it is warmed next; null where nothing is cut */
   readonly onDrags: (() => void) | null;
+  /** how a bond is closed is decided on sight; null where none is about to be */
+  readonly onClosing: (() => void) | null;
   /** what is waited for is ended before its time; null where nothing is */
   readonly onEndWait: (() => void) | null;
   onStep(): void;
@@ -69,6 +71,7 @@ export function Operation({
   hand,
   onHeatAgain,
   onDrags,
+  onClosing,
   onEndWait,
   onStep,
   onTick,
@@ -147,6 +150,7 @@ export function Operation({
           <Screws map={map} state={state} jointId={joint.id} isTightened={lead.kind === 'make'} />
         )}
         {op.name === 'test' && <Tests map={map} state={state} op={op} />}
+        {op.name === 'inspect' && <p className="text-body text-quiet">Space good · 2 failed</p>}
         {hand?.lead}
         {waitLeft !== null && <Wait seconds={waitLeft} />}
         {words.hint && !hand && <p className="text-lead text-quiet">{words.hint}</p>}
@@ -180,6 +184,11 @@ export function Operation({
               </Button>
             )}
           </div>
+        )}
+        {onClosing && (
+          <Button keyName="K" onClick={onClosing}>
+            Keep it, renew it or glue it
+          </Button>
         )}
         {onEndWait && (
           <Button keyName="W" onClick={onEndWait}>

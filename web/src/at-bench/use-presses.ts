@@ -1,5 +1,5 @@
 import type { EventData } from '@nibrel/core/job';
-import { type AtHand, type Does, nextPress, nextScrew, testAnswer } from '@nibrel/core/in-hand';
+import { type AtHand, type Does, lookAnswer, nextPress, nextScrew, testAnswer } from '@nibrel/core/in-hand';
 import { useNavigate } from 'react-router';
 import { sound } from '../job/feedback.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
@@ -50,8 +50,9 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
     void act(pressed.does);
   };
   const test = (result: EventData['test']['result']) => {
-    const [answer, ...then] = op ? testAnswer(state, op, result) : [];
-    if (answer) void act({ kind: 'say', events: [answer, ...then] });
+    const looked = result === 'fails' ? lookAnswer(op, 'failed') : [];
+    const events = op ? [...testAnswer(state, op, result), ...looked] : [];
+    if (events.length > 0) void act({ kind: 'say', events });
   };
   const layOne = () => {
     const screw = nextScrew(mechanism, state, op);

@@ -64,6 +64,9 @@ describe('a line of the record', () => {
       placeholder: { joint: 'seal', material: 'metal', count: 1 },
       solvent: { joint: 'seal', drops: 4, away: true },
       aired: { step: 'vent:seal', seconds: 130 },
+      'not-mapped': { what: 'extra', name: 'Foil', over: { part: 'lid' }, text: '' },
+      inspected: { part: 'lid', result: 'failed', text: 'torn' },
+      closing: { joint: 'seal', way: 'glue', text: '' },
     };
     expect(Object.keys(data).sort()).toEqual(Object.keys(EVENT_DATA).sort());
     for (const [type, each] of Object.entries(data)) expect(line(type, each), type).toMatch(/^[A-Z].{3}/);

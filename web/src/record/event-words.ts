@@ -4,6 +4,7 @@ import type { Op } from '@nibrel/core/drafts';
 import { opTitle, thingName, capital, plural } from '@nibrel/core/words';
 import type { Target } from '@nibrel/core/search';
 import { duration, spaced } from '../app/format.ts';
+import { foundLine } from './found-words.ts';
 import { deskLine, intakeLine } from './intake-words.ts';
 import { openingLine } from './opening-words.ts';
 
@@ -70,6 +71,6 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
     case 'finish':
       return 'Finished';
     default:
-      return deskLine(map, event) ?? openingLine(map, event) ?? intakeLine(map, event);
+      return deskLine(map, event) ?? openingLine(map, event) ?? foundLine(map, event) ?? intakeLine(map, event);
   }
 }

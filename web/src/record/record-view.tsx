@@ -3,7 +3,7 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import { inWords } from '@nibrel/core/search';
 import { counts, onMatByKind, screwLetters } from '@nibrel/core/screws';
-import { capital } from '@nibrel/core/words';
+import { capital, thingName, waterWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { api, jobOf } from '../app/client.ts';
@@ -102,6 +102,7 @@ export function RecordView() {
             </OnlyThis>
           ))}
           <Told
+            map={map}
             warnings={
               planned?.warnings.filter(({ code }) => code !== 'lithium' && code !== 'live').map((each) => each.text) ??
               []
@@ -249,11 +250,13 @@ function Tests({ map, state }: { readonly map: DeviceMap; readonly state: JobSta
 }
 
 interface ToldProps {
+  readonly map: DeviceMap;
   readonly warnings: readonly string[];
   readonly state: JobState;
 }
 
-function Told({ warnings, state }: ToldProps) {
+function Told({ map, warnings, state }: ToldProps) {
+  const seals = [...state.found.closings];
   return (
     <>
       {warnings.length > 0 && (
@@ -262,6 +265,18 @@ function Told({ warnings, state }: ToldProps) {
           <ul className="list-disc pl-5 text-body">
             {warnings.map((each) => (
               <li key={each}>{each}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {seals.length > 0 && (
+        <section aria-label="Seals">
+          <h2 className="text-note text-quiet">Bonds closed by decision</h2>
+          <ul className="text-body">
+            {seals.map(([joint, way]) => (
+              <li key={joint} className="border-b border-hair py-0.5">
+                {thingName(map, joint)}: {waterWords(way)}
+              </li>
             ))}
           </ul>
         </section>

@@ -1,4 +1,13 @@
-import { type Ahead, aheadOf, type PlansMade, type SourceVerdict, verdictOn } from '@nibrel/core/in-hand';
+import {
+  type Ahead,
+  aheadOf,
+  benchBudget,
+  type ClosingChoice,
+  closingChoices,
+  type PlansMade,
+  type SourceVerdict,
+  verdictOn,
+} from '@nibrel/core/in-hand';
 import { type BenchEvent, foldJob, type Job, type JobState } from '@nibrel/core/job';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import {
@@ -95,6 +104,13 @@ const compute = {
     state: foldJob(mechanismOf(map), job, events),
     ...compute.ahead(map, job, events),
   }),
+
+  /** What it costs to keep, renew or glue a bond that is about to be closed. */
+  closings: (map: DeviceMap, job: Job, events: readonly BenchEvent[], bond: BondJoint): Computed<ClosingChoice[]> =>
+    computed(() => {
+      const mechanism = mechanismOf(map);
+      return closingChoices(mechanism, foldJob(mechanism, job, events), bond, benchBudget(mechanism));
+    }),
 
   /** What every option of a question takes and risks here; null for one that can't be planned. */
   figures: (request: SchoolRequest, limitMs: number): Readonly<Record<string, Figures | null>> => {

@@ -30,6 +30,7 @@ const TROUBLES: Readonly<Record<TroubleKind, string>> = {
   'screw-never-there': 'A screw was never there',
   'one-screw-more': 'There is one screw more',
   'another-length': 'A screw has another length',
+  'no-place': 'No place for this screw',
   other: 'Something else',
 };
 
@@ -48,11 +49,19 @@ const FOLLOWS: Readonly<Partial<Record<TroubleKind, string>>> = {
   'screw-never-there': 'The counts are corrected, and a correction of the map is proposed.',
   'one-screw-more': 'It is counted on the mat, and a correction of the map is proposed.',
   'another-length': 'A correction of the map is proposed.',
+  'no-place': 'It is kept as left over, its hole is not waited for, and a correction of the map is proposed.',
 };
 
 const ABOUT_BOND: readonly TroubleKind[] = ['will-not-lift', 'grabbed-again', 'drags', 'cup-slips', 'cut-too-deep'];
 const AT_AN_EDGE: readonly TroubleKind[] = ['drags', 'cut-too-deep'];
-const ABOUT_SCREW: readonly TroubleKind[] = ['screw-stripped', 'screw-lost', 'screw-never-there', 'another-length'];
+const ABOUT_SCREW: readonly TroubleKind[] = [
+  'screw-stripped',
+  'screw-lost',
+  'screw-never-there',
+  'another-length',
+  'no-place',
+];
+const FROM_THE_MAT: readonly TroubleKind[] = ['screw-lost', 'no-place'];
 
 interface Told {
   readonly text: string;
@@ -92,7 +101,7 @@ export function TroublePanel({
   });
   // what can be lost is what is out
   const out = new Set(ledger.onMat.map(keyOf));
-  const isOffered = (joint: string, point: string) => kind !== 'screw-lost' || out.has(keyOf({ joint, point }));
+  const isOffered = (joint: string, point: string) => !FROM_THE_MAT.includes(kind) || out.has(keyOf({ joint, point }));
   const screwJoints = map.joints.filter(
     (each) => each.type === 'screw' && each.points.some(({ id }) => isOffered(each.id, id)),
   ) as ScrewJoint[];
@@ -117,7 +126,7 @@ export function TroublePanel({
   const chosenEdge = cutEdges.find((each) => each.id === segment) ?? cutEdges[0];
 
   const hadWarmth = kind === 'will-not-lift' || kind === 'drags';
-  const nothingOut = kind === 'screw-lost' && !screw;
+  const nothingOut = FROM_THE_MAT.includes(kind) && !screw;
   const report = sent(async ({ text, length }) => {
     if (nothingOut) return;
     const taken = await onTrouble({
@@ -178,7 +187,7 @@ export function TroublePanel({
             )}
           </div>
         )}
-        {nothingOut && <p className="text-body text-now">No screw is out of the device, so none is lost.</p>}
+        {nothingOut && <p className="text-body text-now">No screw is on the mat.</p>}
         {wanted && held && (
           <div className="grid grid-cols-2 gap-4">
             <SelectField
