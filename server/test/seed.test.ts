@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { partVerdict } from '@nibrel/core/parts';
+import { ownTimes } from '@nibrel/core/own-times';
 import { stockLevels } from '@nibrel/core/shop';
 import { createApp } from '../src/app.ts';
 import { seedDemo } from '../src/demo/seed.ts';
@@ -41,6 +42,11 @@ describe('the demo workshop', () => {
     );
     for (const job of jobs.all()) expect(Date.parse(job.createdAt)).toBeLessThan(now.getTime() + 1);
     expect(stockLevels(shop.shop, jobs.used()).some((each) => each.low)).toBe(true);
+    // finished work tells how long things take
+    const times = ownTimes(jobs.times());
+    expect(times.length).toBeGreaterThan(3);
+    for (const { low, likely, high, from } of times)
+      expect([low <= likely, likely <= high, from! > 0]).toEqual([true, true, true]);
     return nibrel.close();
   });
 });

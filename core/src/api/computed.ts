@@ -82,6 +82,7 @@ const op = shape<Op>(
   {
     low: figure,
     high: figure,
+    timesFrom: count,
     name: text,
     named: text,
     joint: text,

@@ -4,6 +4,7 @@ import { REGISTRY_ANSWERS } from '../identity/index.ts';
 import { type BenchUse } from '../job/index.ts';
 import { type Limits, limitsSchema } from '../limits/index.ts';
 import type { Asked, DeskPart, DeskStanding } from '../parts/index.ts';
+import type { OwnTime } from '../plan/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';
 import { type FeltDrag, type MeasuredSource, type Role, ROLES, type StockLevel } from '../shop/index.ts';
 import { count, date, figure, listOf, moment, oneOf, shape, text, yes } from './shape.ts';
@@ -31,6 +32,8 @@ export interface ShopNow {
   readonly sources: readonly MeasuredSource[];
   /** where bonds were felt to drag here, the newest last */
   readonly drags: readonly FeltDrag[];
+  /** how long operations take here, from finished work */
+  readonly times: readonly OwnTime[];
   /** the day it is in that zone */
   readonly today: CalendarDate;
   readonly revision: number;
@@ -61,6 +64,12 @@ export const shopNow = shape<ShopNow>({
     ),
   ),
   drags: listOf(shape<FeltDrag>({ map: id, joint: id, temp_C: figure, at: moment }, { simulated: yes })),
+  times: listOf(
+    shape<OwnTime>(
+      { kind: text, low: figure, likely: figure, high: figure },
+      { type: text, style: text, each: yes, from: count },
+    ),
+  ),
   today: date,
   revision: count,
   standIns: yes,

@@ -84,6 +84,13 @@ export function secondsOf(op: PhysicalOp, joint: Joint | null, policy: Policy): 
   return seconds + firstGap;
 }
 
+/** The same without a map's own figure: what is usual for an operation of this kind on such a joint; null where nothing is. */
+export function usualSeconds(kind: PhysicalOp['kind'], joint: Joint | undefined): number | null {
+  if (kind === 'open' || kind === 'close' || kind === 'lift' || kind === 'fit') return TIMES[kind];
+  if (!joint) return null;
+  return kind === 'release' ? secondsToRelease(joint) : secondsToMake(joint);
+}
+
 function runsRound(joint: Joint): boolean {
   return joint.type === 'bond' && joint.style === 'perimeter';
 }

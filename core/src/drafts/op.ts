@@ -23,6 +23,8 @@ export interface Op {
   /** what it takes at least and at most */
   readonly low?: number;
   readonly high?: number;
+  /** from how many of the workshop's own that is; left out: a guess */
+  readonly timesFrom?: number;
   readonly wait_s?: number;
   readonly count?: number;
   readonly live?: true;

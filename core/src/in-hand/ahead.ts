@@ -14,7 +14,7 @@ import {
   thingOf,
 } from '../drafts/index.ts';
 import { opTitle } from '../words/index.ts';
-import { inspectOp, type Plan, planRepair } from '../plan/index.ts';
+import { inspectOp, type OwnTime, type Plan, planRepair } from '../plan/index.ts';
 import { settled } from '../policy/index.ts';
 import {
   agreeOp,
@@ -64,12 +64,17 @@ export interface Ahead {
 }
 
 /** @throws PlanError where the targets can't be reached from here */
-export function planAhead(mechanism: Mechanism, state: JobState, budget: Budget): Ahead {
+export function planAhead(
+  mechanism: Mechanism,
+  state: JobState,
+  budget: Budget,
+  times: readonly OwnTime[] = [],
+): Ahead {
   const { map } = mechanism;
   const drying = isDrying(state);
   const found = asFound(mechanism, state);
   const targets = targetsFound(found, targetsForNow(mechanism, state));
-  const plan = planRepair({ ...found, targets }, budget);
+  const plan = planRepair({ ...found, targets, times }, budget);
   const isGone = takesOffWhatIsNot(mechanism, state);
   const once = (op: Op) => (op.kind !== 'procedure' || !state.steps.has(op.id)) && !isGone(op);
   const planned = drying

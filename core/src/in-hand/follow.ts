@@ -1,6 +1,7 @@
 import type { Mechanism } from '../holds/index.ts';
 import { countedBudget } from '../order/index.ts';
 import { type Op, opId } from '../drafts/index.ts';
+import type { OwnTime } from '../plan/index.ts';
 import { type Ahead, planAhead } from './ahead.ts';
 import { type BenchEvent, type EventType, foldJob, foldOn, type Job, type JobState } from '../job/index.ts';
 
@@ -91,29 +92,36 @@ export interface PlansMade {
 /**
  * The plan that a job goes by, as a function of its events: made where something last went another way, and followed
  * from there. So it is the same in every window and after a reload, and what is undone comes back as it was.
+ * @param times the workshop's own; they change no step and no order
  * @throws PlanError where the targets can't be reached from here
  */
-export function aheadOf(mechanism: Mechanism, job: Job, events: readonly BenchEvent[], made: PlansMade): Ahead {
+export function aheadOf(
+  mechanism: Mechanism,
+  job: Job,
+  events: readonly BenchEvent[],
+  made: PlansMade,
+  times: readonly OwnTime[] = [],
+): Ahead {
   const { standing } = foldJob(mechanism, job, events);
   const turn = standing.findLastIndex(isTurn);
   let state = foldJob(mechanism, job, standing.slice(0, turn + 1));
   let ahead: Ahead | null = null;
   for (const event of standing.slice(turn + 1)) {
-    if (mayFollow(event) && ahead === null) ahead = plannedFrom(mechanism, state, made);
+    if (mayFollow(event) && ahead === null) ahead = plannedFrom(mechanism, state, made, times);
     const next = foldOn(mechanism, state, [event], NONE);
     ahead = ahead && followed(ahead, event, next);
     state = next;
   }
-  return ahead ?? plannedFrom(mechanism, state, made);
+  return ahead ?? plannedFrom(mechanism, state, made, times);
 }
 
 const NONE: ReadonlySet<string> = new Set();
 
-function plannedFrom(mechanism: Mechanism, state: JobState, made: PlansMade): Ahead {
+function plannedFrom(mechanism: Mechanism, state: JobState, made: PlansMade, times: readonly OwnTime[]): Ahead {
   const from = `${state.standing.length}:${state.standing.at(-1)?.id ?? ''}`;
   const known = made.get(from);
   if (known) return known;
-  const ahead = planAhead(mechanism, state, benchBudget(mechanism));
+  const ahead = planAhead(mechanism, state, benchBudget(mechanism), times);
   made.set(from, ahead);
   return ahead;
 }

@@ -37,6 +37,19 @@ describe('times of a plan', () => {
     expect(sum(plan) - plan.lowerBoundSeconds).toBeCloseTo(sum(plain) - plain.lowerBoundSeconds, 6);
   });
 
+  it('know plugs by their style, screws one by one, and say from how many', () => {
+    const plan = planned([
+      { kind: 'release', type: 'screw', each: true, low: 2, likely: 3, high: 5, from: 40 },
+      { kind: 'release', type: 'connector', low: 1, likely: 2, high: 3 },
+      { kind: 'release', type: 'connector', style: 'press', low: 4, likely: 6, high: 9 },
+    ]);
+    const of = (id: string) => all(plan).find((op) => op.id === id)!;
+    const screws = of('release:connector-lid-screws');
+    expect(screws).toMatchObject({ seconds: 3 * screws.count!, high: 5 * screws.count!, timesFrom: 40 });
+    expect(of('release:display-plug').seconds).toBe(6);
+    expect(of('release:light-plug').seconds).toBe(2);
+  });
+
   it('are refused where low, likely and high are not in their order', () => {
     const refused = (time: object) =>
       planRequest.validate({ map: {}, targets: [], times: [time] }).error?.message ?? '';

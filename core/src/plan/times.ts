@@ -9,6 +9,12 @@ import type { Op } from '../drafts/index.ts';
 export interface OwnTime {
   readonly kind: string;
   readonly type?: string;
+  /** of a connector or bond */
+  readonly style?: string;
+  /** for one point of a joint that has points: a screw, a clip */
+  readonly each?: boolean;
+  /** from how many of its own */
+  readonly from?: number;
   readonly low: number;
   readonly likely: number;
   readonly high: number;
@@ -26,6 +32,9 @@ export const timesSchema = Joi.array()
     Joi.object<OwnTime>({
       kind: Joi.string().min(1).max(100).required(),
       type: Joi.string().min(1).max(100),
+      style: Joi.string().min(1).max(100),
+      each: Joi.boolean(),
+      from: Joi.number().integer().min(0).max(1_000_000_000),
       low: seconds,
       likely: seconds.min(Joi.ref('low')),
       high: seconds.min(Joi.ref('likely')),
@@ -36,19 +45,29 @@ export const timesSchema = Joi.array()
 export function timed(map: DeviceMap, ops: readonly Op[], own: readonly OwnTime[]): Op[] {
   return ops.map((op) => {
     const time = timeFor(map, op, own);
-    return time
-      ? { ...op, seconds: time.likely, low: time.low, high: time.high }
-      : { ...op, low: Math.floor(op.seconds * LOW), high: Math.ceil(op.seconds * HIGH) };
+    if (!time) return { ...op, low: Math.floor(op.seconds * LOW), high: Math.ceil(op.seconds * HIGH) };
+    const points = time.each ? Math.max(1, op.count ?? 1) : 1;
+    const { low, likely, high, from } = time;
+    return {
+      ...op,
+      seconds: likely * points,
+      low: low * points,
+      high: high * points,
+      ...(from === undefined ? {} : { timesFrom: from }),
+    };
   });
 }
 
-/** One for the very type of joint goes before one for the kind. */
+/** The one that says most of it: its style, else its type of joint, else its kind alone. */
 function timeFor(map: DeviceMap, op: Op, own: readonly OwnTime[]): OwnTime | undefined {
   if (own.length === 0) return undefined;
-  const type = map.joints.find(({ id }) => id === op.joint)?.type;
+  const joint = map.joints.find(({ id }) => id === op.joint);
+  const style = joint && 'style' in joint ? joint.style : undefined;
   const ofKind = own.filter(({ kind }) => kind === op.kind || kind === op.name);
+  const ofType = ofKind.filter((each) => each.type !== undefined && each.type === joint?.type);
   return (
-    ofKind.findLast((each) => each.type !== undefined && each.type === type) ??
+    ofType.findLast((each) => each.style !== undefined && each.style === style) ??
+    ofType.findLast((each) => each.style === undefined) ??
     ofKind.findLast((each) => each.type === undefined)
   );
 }

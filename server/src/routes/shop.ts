@@ -1,5 +1,6 @@
 import { todayIn } from '@nibrel/core/calendar';
 import { materialsWith } from '@nibrel/core/heat';
+import { ownTimes } from '@nibrel/core/own-times';
 import { stockLevels } from '@nibrel/core/shop';
 import { Hono } from 'hono';
 import { eventList } from '../http/events.ts';
@@ -32,6 +33,7 @@ export function shopRoutes({ shop: log, jobs, network, standIns, now }: ShopRout
       materials: materialsWith(materials.values()),
       sources,
       drags,
+      times: ownTimes(jobs.times()),
       today: todayIn(zone, new Date(now())),
       benches: jobs.benches.all(),
       revision,

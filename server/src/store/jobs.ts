@@ -2,6 +2,7 @@ import type { JobsQuery } from '@nibrel/core/api';
 import { setImmediate } from 'node:timers/promises';
 import { asClosed, type BenchEvent, EVENT_DATA, type Job, type Surroundings, withEvent } from '@nibrel/core/job';
 import { usedIn } from '@nibrel/core/kit';
+import { samplesOf, type TimeSample } from '@nibrel/core/own-times';
 import type { DeskPart } from '@nibrel/core/parts';
 import { hasLead, roleOf, type Shop, type Used } from '@nibrel/core/shop';
 import { desc, eq } from 'drizzle-orm';
@@ -114,6 +115,11 @@ export class Jobs {
     return this.lines.parts();
   }
 
+  /** How long steps took in finished repairs. */
+  times(): readonly TimeSample[] {
+    return this.lines.times();
+  }
+
   used(): Used[] {
     return this.lines.used();
   }
@@ -210,6 +216,7 @@ export class Jobs {
       lastAt: standing.lastAt,
       parts: state.parts,
       used,
+      times: state.finished ? samplesOf(mechanism.map, state.events) : [],
       uses,
       lastStop: lastStopOf(state),
     });
@@ -219,7 +226,7 @@ export class Jobs {
   #putUnreadable(job: Job, error: Error): void {
     const reason = error instanceof UnreadableJob ? error.message : `It can not be read: ${error.message}`;
     const line = JSON.stringify(jobLine(job, unreadable(reason, this.#rows.count(job.id)), null));
-    this.lines.put(job, { isOpen: true, line, lastAt: null, parts: [], used: [], uses: [], lastStop: null });
+    this.lines.put(job, { isOpen: true, line, lastAt: null, parts: [], used: [], times: [], uses: [], lastStop: null });
   }
 
   #lacksPhoto(job: Job, event: BenchEvent): boolean {

@@ -1,6 +1,7 @@
 import type { JobsQuery, StoppedBefore } from '@nibrel/core/api';
 import type { BenchUse, Job } from '@nibrel/core/job';
 import type { DeskPart } from '@nibrel/core/parts';
+import type { TimeSample } from '@nibrel/core/own-times';
 import type { Used } from '@nibrel/core/shop';
 import type { Statement } from 'better-sqlite3';
 import type { Db } from './database.ts';
@@ -15,12 +16,17 @@ export interface KeptLine {
   readonly serial: string | null;
   readonly parts: readonly DeskPart[];
   readonly used: readonly Used[];
+  /** how long its steps took, once it is finished */
+  readonly times: readonly TimeSample[];
   readonly uses: readonly (readonly [string, BenchUse])[];
   readonly lastStop: Omit<StoppedBefore, 'job' | 'title'> | null;
 }
 
 /** Goes up whenever lines tell something else, so that those of an older version are made again. */
-const VERSION = 1;
+const VERSION = 2;
+
+/** A workshop changes: so many of its last repairs tell how long things take (guess). */
+const MOST_LEARNED = 200;
 
 /**
  * Lines of all jobs. The table is derived: each line changes in the transaction of its job's own events, and what is
@@ -29,24 +35,29 @@ const VERSION = 1;
 export class Lines {
   readonly #db: Db['$client'];
   readonly #put: Statement;
+  #times: TimeSample[] | null = null;
 
   constructor(db: Db) {
     this.#db = db.$client;
+    // derived: of an older shape it is made anew
+    const columns = this.#db.prepare("SELECT name FROM pragma_table_info('job_lines')").pluck().all();
+    if (columns.length > 0 && !columns.includes('times')) this.#db.exec('DROP TABLE job_lines');
     this.#db.exec(`
       CREATE TABLE IF NOT EXISTS job_lines (
         job TEXT PRIMARY KEY, version INTEGER NOT NULL, is_open INTEGER NOT NULL, created_at TEXT NOT NULL,
-        last_at TEXT, serial TEXT, line TEXT NOT NULL, parts TEXT, used TEXT, uses TEXT, last_stop TEXT, next TEXT
+        last_at TEXT, serial TEXT, line TEXT NOT NULL, parts TEXT, used TEXT, times TEXT, uses TEXT, last_stop TEXT, next TEXT
       ) WITHOUT ROWID;
       CREATE INDEX IF NOT EXISTS job_lines_by_time ON job_lines (is_open, created_at);
       CREATE INDEX IF NOT EXISTS job_lines_by_serial ON job_lines (serial, created_at) WHERE serial IS NOT NULL;
     `);
     this.#put = this.#db.prepare(`
       INSERT OR REPLACE INTO job_lines
-        (job, version, is_open, created_at, last_at, serial, line, parts, used, uses, last_stop, next)
-      VALUES (@job, ${VERSION}, @isOpen, @createdAt, @lastAt, @serial, @line, @parts, @used, @uses, @lastStop, NULL)`);
+        (job, version, is_open, created_at, last_at, serial, line, parts, used, times, uses, last_stop, next)
+      VALUES (@job, ${VERSION}, @isOpen, @createdAt, @lastAt, @serial, @line, @parts, @used, @times, @uses, @lastStop, NULL)`);
   }
 
   put(job: Job, kept: Omit<KeptLine, 'job' | 'serial'>): void {
+    this.#times = null;
     const some = (list: readonly unknown[]) => (list.length > 0 ? JSON.stringify(list) : null);
     this.#put.run({
       job: job.id,
@@ -57,6 +68,7 @@ export class Lines {
       line: kept.line,
       parts: some(kept.parts),
       used: some(kept.used),
+      times: some(kept.times),
       uses: some(kept.uses),
       lastStop: kept.lastStop ? JSON.stringify(kept.lastStop) : null,
     });
@@ -97,6 +109,15 @@ export class Lines {
   used(): Used[] {
     const sql = 'SELECT used FROM job_lines WHERE used IS NOT NULL';
     return (this.#db.prepare(sql).pluck().all() as string[]).flatMap((each) => JSON.parse(each) as Used[]);
+  }
+
+  /** How long steps took, in the repairs that were finished last. */
+  times(): readonly TimeSample[] {
+    if (this.#times) return this.#times;
+    const sql = `SELECT times FROM job_lines WHERE times IS NOT NULL ORDER BY last_at DESC LIMIT ${MOST_LEARNED}`;
+    const rows = this.#db.prepare(sql).pluck().all() as string[];
+    this.#times = rows.flatMap((each) => JSON.parse(each) as TimeSample[]);
+    return this.#times;
   }
 
   /** What one job has used up, as its line has it. */

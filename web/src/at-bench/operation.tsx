@@ -114,7 +114,7 @@ export function Operation({
       </button>
       {whyFor === lead.id && (
         <p>
-          {lead.why} {lead.whyNotEarlier}
+          {lead.why} {lead.whyNotEarlier} {timeWords(lead)}
         </p>
       )}
     </div>
@@ -200,6 +200,13 @@ export function Operation({
       </div>
     </section>
   );
+}
+
+/** How long it takes, and from what that is known. */
+function timeWords({ seconds, low = seconds, high = seconds, timesFrom }: Op): string {
+  if (seconds === 0) return '';
+  const from = timesFrom === undefined ? 'a guess' : `from ${plural(timesFrom, 'time')} here`;
+  return `Takes ${Math.round(low)} to ${Math.round(high)} s, ${from}.`;
 }
 
 /** *The battery is still connected.* */

@@ -3,6 +3,7 @@ import type { JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { queryOptions } from '@tanstack/react-query';
 import type { JobLine } from '@nibrel/core/api';
+import { shopQuery } from '../app/queries.ts';
 import { api, jobOf } from '../app/client.ts';
 import { computeLater } from '../workers/compute.ts';
 
@@ -19,9 +20,13 @@ export function prospectQuery(job: JobLine) {
   return queryOptions({
     queryKey: ['prospect', job.id, job.mapRevision, job.revision],
     staleTime: Infinity,
-    queryFn: async (): Promise<Prospect> => {
-      const [map, { events }] = await Promise.all([api.map(job.map, job.mapRevision), api.events(job.id)]);
-      const { state, ...found } = await computeLater().prospect(map, jobOf(job), events);
+    queryFn: async ({ client }): Promise<Prospect> => {
+      const [map, { events }, { times }] = await Promise.all([
+        api.map(job.map, job.mapRevision),
+        api.events(job.id),
+        client.ensureQueryData(shopQuery),
+      ]);
+      const { state, ...found } = await computeLater().prospect(map, jobOf(job), events, times);
       return {
         map,
         state,

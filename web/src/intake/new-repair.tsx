@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Policy } from '@nibrel/core/policy';
-import type { Plan } from '@nibrel/core/plan';
+import type { OwnTime, Plan } from '@nibrel/core/plan';
 import type { Target } from '@nibrel/core/search';
 import { capital, partName } from '@nibrel/core/words';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -262,17 +262,20 @@ function Asked({ map, targets, isMore, onMore, onFull, onDrop }: AskedProps) {
   );
 }
 
+const NO_TIMES: readonly OwnTime[] = [];
+
 function usePlan(
   map: DeviceMap | undefined,
   targets: readonly Target[],
   policy: Partial<Policy>,
 ): { value: Plan | null; problem: string | null } {
+  const times = useQuery(shopQuery).data?.times ?? NO_TIMES;
   const query = useQuery({
-    queryKey: ['plan', map && mapKey(map), targets, policy],
+    queryKey: ['plan', map && mapKey(map), targets, policy, times],
     enabled: map !== undefined && targets.length > 0,
     staleTime: Infinity,
     placeholderData: (previous) => previous,
-    queryFn: async (): Promise<Computed<Plan>> => computeNow().plan({ map: map!, targets, policy }, 600),
+    queryFn: async (): Promise<Computed<Plan>> => computeNow().plan({ map: map!, targets, policy, times }, 600),
   });
   if (!query.data || targets.length === 0) return { value: null, problem: null };
   return 'value' in query.data

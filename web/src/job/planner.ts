@@ -1,6 +1,7 @@
 import type { Ahead } from '@nibrel/core/in-hand';
 import type { Job, JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
+import type { OwnTime } from '@nibrel/core/plan';
 import { computeNow } from '../workers/compute.ts';
 
 /** What is known of the way ahead of a state: nothing yet, the plan, or why there is none. */
@@ -23,15 +24,18 @@ const SHOWN_AFTER_MS = 100;
 export class Planner {
   readonly #map: DeviceMap;
   readonly #job: Job;
+  readonly #times: readonly OwnTime[];
   readonly #show: (planned: Planned) => void;
   #wanted: JobState | null = null;
   #isBusy = false;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #closed = false;
 
-  constructor(map: DeviceMap, job: Job, show: (planned: Planned) => void) {
+  /** @param times the workshop's own */
+  constructor(map: DeviceMap, job: Job, times: readonly OwnTime[], show: (planned: Planned) => void) {
     this.#map = map;
     this.#job = job;
+    this.#times = times;
     this.#show = show;
   }
 
@@ -69,7 +73,7 @@ export class Planner {
 
   async #planned(state: JobState): Promise<Planned> {
     try {
-      const found = await computeNow().ahead(this.#map, this.#job, state.events);
+      const found = await computeNow().ahead(this.#map, this.#job, state.events, this.#times);
       if ('value' in found) return { ahead: found.value, problem: null, planning: false };
       return { ahead: null, problem: found.problem, planning: false };
     } catch (error) {

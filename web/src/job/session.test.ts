@@ -150,7 +150,7 @@ describe('the plan of a job', () => {
   it('is not made for ever where the thread fails: that is said, and nothing is planning', async () => {
     const said: Planned[] = [];
     vi.spyOn(threads, 'computeNow').mockReturnValue({ ahead: () => Promise.reject(new Error('gone')) } as never);
-    const planner = new Planner(map, state().job!, (planned) => said.push(planned));
+    const planner = new Planner(map, state().job!, [], (planned) => said.push(planned));
     planner.want(state().state!);
     await vi.advanceTimersByTimeAsync(500);
     expect(said.at(-1)).toEqual({ ahead: null, planning: false, problem: 'The plan could not be made: gone' });

@@ -15,7 +15,7 @@ import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
 import { UNNAMED } from '@nibrel/core/shop';
 import { createStore, type StoreApi } from 'zustand';
 import { onChange } from '../app/changes.ts';
-import type { StoppedBefore } from '@nibrel/core/api';
+import type { ShopNow, StoppedBefore } from '@nibrel/core/api';
 import { api, jobOf } from '../app/client.ts';
 import { outbox } from '../outbox/index.ts';
 import { sound } from './feedback.ts';
@@ -62,6 +62,10 @@ const REFRESH_MS = 15_000;
 function newEvent<Type extends EventType>(type: Type, data: EventData[Type], said?: string): BenchEvent {
   const by = said ?? (useSettings.getState().person || UNNAMED);
   return { id: crypto.randomUUID(), type, at: new Date().toISOString(), by, data } as unknown as BenchEvent;
+}
+
+function ownTimes({ times }: ShopNow): ShopNow['times'] {
+  return times;
 }
 
 /** @param plans false where nothing is shown of the plan, so that nothing is computed for it */
@@ -154,13 +158,18 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
         try {
           const line = await api.job(id);
           if (line.unreadable) throw new Error(line.unreadable);
-          const [map, { events }] = await Promise.all([api.map(line.map, line.mapRevision), api.events(id)]);
+          const [map, { events }, times] = await Promise.all([
+            api.map(line.map, line.mapRevision),
+            api.events(id),
+            // the work goes by guesses where they can't be had
+            plans ? api.shop().then(ownTimes, () => []) : [],
+          ]);
           if (closed) return;
           const job = jobOf(line);
           set({ job, map, mechanism: mechanismOf(map), before: line.before });
           planner?.close();
           planner = plans
-            ? new Planner(map, job, ({ ahead, planning, problem }) =>
+            ? new Planner(map, job, times, ({ ahead, planning, problem }) =>
                 set({ ahead, planning, planProblem: problem, ...(ahead ? { lastAhead: ahead } : {}) }),
               )
             : null;

@@ -1,6 +1,7 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Policy, usualPolicy } from '@nibrel/core/policy';
-import type { Plan } from '@nibrel/core/plan';
+import type { OwnTime, Plan } from '@nibrel/core/plan';
+import { shopQuery } from '../app/queries.ts';
 import type { Target } from '@nibrel/core/search';
 import { costWords, type Question, questionsFor } from '@nibrel/core/schools';
 import { DEFAULT_LIMITS, type Limits } from '@nibrel/core/limits';
@@ -37,7 +38,7 @@ export function PlanSchools({ plan, ...schools }: SchoolsProps & { readonly plan
       </dl>
       <Schools {...schools} />
       <p className="text-note text-quiet">
-        Times are guesses until the shop’s own replace them. {plan.toolChanges} tool changes, {plan.flips} flips
+        {timesWords([...plan.strip, ...plan.rebuild])} {plan.toolChanges} tool changes, {plan.flips} flips
         {plan.optimal
           ? '; no order takes less.'
           : `; no order takes less than ${duration(plan.lowerBoundSeconds)} hands-on.`}
@@ -62,6 +63,13 @@ export function Schools(props: SchoolsProps) {
   );
 }
 
+/** Where the times of a plan come from. */
+function timesWords(ops: Plan['strip']): string {
+  const own = ops.filter(({ timesFrom }) => timesFrom !== undefined).length;
+  if (own === 0) return 'Times are guesses until the shop’s own replace them.';
+  return `Times of ${own} of ${ops.length} steps are from the shop’s own work; the others are guesses.`;
+}
+
 function Figure({ value, label }: { readonly value: string; readonly label: string }) {
   return (
     <div>
@@ -70,6 +78,8 @@ function Figure({ value, label }: { readonly value: string; readonly label: stri
     </div>
   );
 }
+
+const NO_TIMES: readonly OwnTime[] = [];
 
 function School({
   map,
@@ -83,10 +93,11 @@ function School({
   const { key, label, options } = question;
   const value = (policy[key] ?? usualPolicy(map)[key] ?? 'map') as string;
   const values = options.map((each) => each.value);
+  const times = useQuery(shopQuery).data?.times ?? NO_TIMES;
   const figures = useQuery({
-    queryKey: ['school', mapKey(map), targets, policy, key, limits, charge],
+    queryKey: ['school', mapKey(map), targets, policy, key, limits, charge, times],
     staleTime: Infinity,
-    queryFn: () => computeLater().figures({ map, targets, policy, key, values, limits, charge }, 300),
+    queryFn: () => computeLater().figures({ map, targets, policy, key, values, limits, charge, times }, 300),
   });
   const chosen = figures.data?.[value] ?? null;
   const others = options.filter((each) => each.value !== value);

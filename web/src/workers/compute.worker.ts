@@ -27,7 +27,7 @@ import {
 } from '@nibrel/core/heat';
 import { mechanismOf } from '@nibrel/core/holds';
 import { type Policy, usualPolicy } from '@nibrel/core/policy';
-import { type Plan, planRepair, type PlanRequest } from '@nibrel/core/plan';
+import { type OwnTime, type Plan, planRepair, type PlanRequest } from '@nibrel/core/plan';
 import { Refusal } from '@nibrel/core/refusal';
 import type { Target } from '@nibrel/core/search';
 import { type WhileOpen, whileOpen } from '@nibrel/core/prepare';
@@ -66,6 +66,7 @@ interface SchoolRequest {
   readonly values: readonly string[];
   readonly limits: Limits;
   readonly charge: number | null;
+  readonly times: readonly OwnTime[];
 }
 
 /** Plans of this page's jobs, by where in the job they begin; a job goes another way a few dozen times at most. */
@@ -89,10 +90,10 @@ const compute = {
   plan: (request: PlanRequest, limitMs: number): Computed<Plan> => computed(() => planRepair(request, budget(limitMs))),
 
   /** The plan that a job goes by: the same for the same events, wherever it is asked for. */
-  ahead: (map: DeviceMap, job: Job, events: readonly BenchEvent[]): Computed<Ahead> =>
+  ahead: (map: DeviceMap, job: Job, events: readonly BenchEvent[], times: readonly OwnTime[]): Computed<Ahead> =>
     computed(() => {
       const mechanism = mechanismOf(map);
-      return aheadOf(mechanism, job, events, plansOf(job));
+      return aheadOf(mechanism, job, events, plansOf(job), times);
     }),
 
   /** Where a job stands, and the plan that it goes by. */
@@ -100,9 +101,10 @@ const compute = {
     map: DeviceMap,
     job: Job,
     events: readonly BenchEvent[],
+    times: readonly OwnTime[],
   ): Computed<Ahead> & { readonly state: JobState } => ({
     state: foldJob(mechanismOf(map), job, events),
-    ...compute.ahead(map, job, events),
+    ...compute.ahead(map, job, events, times),
   }),
 
   /** What it costs to keep, renew or glue a bond that is about to be closed. */
@@ -114,10 +116,10 @@ const compute = {
 
   /** What every option of a question takes and risks here; null for one that can't be planned. */
   figures: (request: SchoolRequest, limitMs: number): Readonly<Record<string, Figures | null>> => {
-    const { map, targets, key, values, limits, charge } = request;
+    const { map, targets, key, values, limits, charge, times } = request;
     const entries = values.map((value) => {
       const policy = { ...usualPolicy(map), ...request.policy, [key]: value === 'map' ? null : value };
-      const plan = computed(() => planRepair({ map, targets, policy }, budget(limitMs)));
+      const plan = computed(() => planRepair({ map, targets, policy, times }, budget(limitMs)));
       return [
         value,
         'value' in plan ? figuresOf({ map, key, value, plan: plan.value, limits, charge }) : null,

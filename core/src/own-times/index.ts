@@ -1,0 +1,2 @@
+export { ownTimes } from './own-times.ts';
+export { samplesOf, type TimeSample } from './samples.ts';
