@@ -36,6 +36,7 @@ export {
   type Said,
   testAnswer,
   lookAnswer,
+  restWorks,
   testStage,
   withNewScrews,
 } from './next-press.ts';

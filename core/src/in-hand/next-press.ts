@@ -145,6 +145,18 @@ export function testAnswer(
   return isThrough ? [answer, { type: 'did', data: { steps: [doneStep(op)] } }] : [answer];
 }
 
+/** All that was tried in a row and works, in one press; nothing where nothing is tried. */
+export function restWorks(state: JobState, op: Op | undefined): readonly Said[] {
+  const said: Said[] = [];
+  let { tests } = state;
+  for (;;) {
+    const [answer, ...then] = op ? testAnswer({ ...state, tests }, op, 'works') : [];
+    if (!answer) return said;
+    said.push(answer, ...then);
+    tests = [...tests, { ...answer.data, at: '', by: '' }];
+  }
+}
+
 /** What was seen at a part that is looked at before it goes back; nothing at any other step. */
 export function lookAnswer(op: Op | undefined, result: EventData['inspected']['result']): readonly Said[] {
   return op?.name === 'inspect' ? [{ type: 'inspected', data: { part: op.part!, result, text: '' } }] : [];

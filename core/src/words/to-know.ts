@@ -6,6 +6,7 @@ import {
   type Part,
   type ScrewJoint,
 } from '../device-map/index.ts';
+import { packOf } from '../battery/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { plural } from './english.ts';
 import { partName } from './names.ts';
@@ -28,8 +29,7 @@ function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
     case 'connector':
       return joint.lever && isOff ? [...marked, `Lever at its ${toward(map, joint, joint.lever)}.`] : marked;
     case 'clip':
-    case 'seat':
-      return joint.tilt && isOff ? [...marked, `Tilt it up from the ${opposite(joint.tilt)} edge.`] : marked;
+      return [...marked, ...(isOff ? [...inTurn(joint.points ?? [], 'order'), ...tilted(joint.tilt)] : [])];
     case 'solder': {
       const wires = (joint.points ?? []).flatMap(({ wire }) => (wire === undefined ? [] : [wire]));
       return wires.length > 0 ? [...marked, `Wires: ${wires.join(', ')}.`] : marked;
@@ -39,20 +39,48 @@ function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
   }
 }
 
+function tilted(tilt: 'top' | 'bottom' | 'left' | 'right' | undefined): string[] {
+  return tilt ? [`Tilt it up from the ${opposite(tilt)} edge.`] : [];
+}
+
+interface InTurn {
+  readonly id: string;
+  readonly order?: number;
+  readonly outOrder?: number;
+}
+
+/** *In this order: b, a.* */
+function inTurn(points: readonly InTurn[], turn: 'order' | 'outOrder'): string[] {
+  const ordered = points.filter((each) => each[turn] !== undefined).toSorted((a, b) => a[turn]! - b[turn]!);
+  return ordered.length > 0 ? [`In this order: ${ordered.map(({ id }) => id).join(', ')}.`] : [];
+}
+
 /** Which order they go in, and what is odd about them: what no magnet holds is said before it falls. */
 function ofScrews(map: DeviceMap, joint: ScrewJoint, isOff: boolean): string[] {
   const kinds = [...new Set(joint.points.map((each) => fastenerAt(joint, each)))].map((id) =>
     map.fasteners.find((each) => each.id === id)!,
   );
-  const turn = isOff ? 'outOrder' : 'order';
-  const inTurn = joint.points.filter((each) => each[turn] !== undefined).toSorted((a, b) => a[turn]! - b[turn]!);
   const clamped = joint.holds.length > 1 && isOff ? [`Holds ${plural(joint.holds.length, 'part')} at once.`] : [];
   return [
-    ...(inTurn.length > 0 ? [`In this order: ${inTurn.map(({ id }) => id).join(', ')}.`] : []),
+    ...inTurn(joint.points, isOff ? 'outOrder' : 'order'),
     ...(isOff && kinds.some(({ magnetic }) => magnetic === false) ? ['No magnet holds them: tweezers ready.'] : []),
     ...clamped,
     ...kinds.flatMap((each) => lockedWords(each, isOff)),
+    ...(isOff ? [] : tooLongWords(joint)),
   ];
+}
+
+const HURT: Readonly<Partial<Record<ScrewJoint['points'][number]['below'], string>>> = {
+  board: 'the board',
+  battery: 'the cell',
+  display: 'the display',
+};
+
+/** What a longer screw would go into, where that is worth more than the screw; the tightest hole is said. */
+function tooLongWords({ points }: ScrewJoint): string[] {
+  const over = points.filter(({ below }) => HURT[below]).toSorted((a, b) => a.depth - b.depth);
+  const [tightest] = over;
+  return tightest ? [`Longer than ${tightest.depth} mm goes into ${HURT[tightest.below]}.`] : [];
 }
 
 function lockedWords({ locker, singleUse }: Fastener, isOff: boolean): string[] {
@@ -80,11 +108,26 @@ function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
     ...(mixUpWith.length > 0 && (op.kind === 'lift' || op.kind === 'fit')
       ? [`Not to be mixed up with ${mixUpWith.map((id) => partName(map, id)).join(', ')}.`]
       : []),
-    ...(ifFailed && isIn ? [`Look at it first: if it is bad, ${partName(map, ifFailed.replace)} is replaced.`] : []),
+    ...(ifFailed && isIn && part.reuse !== 'inspect'
+      ? [`Look at it first: if it is bad, ${partName(map, ifFailed.replace)} is replaced.`]
+      : []),
+    ...(op.kind === 'lift' ? seatedTilt(map, part) : []),
+    ...(op.isNew && part.id === map.battery?.part ? [packWords(map.battery)] : []),
     ...(hazards.includes('no-touch') && (isOff || isIn) ? ['Fingers off its face.'] : []),
     ...(hazards.includes('static') && isOff ? ['Strap on: a spark ruins it.'] : []),
     ...(hazards.includes('heat-sensitive') && isOff ? ['Keep it from the heat.'] : []),
   ];
+}
+
+/** What sits in a seat comes up over the edge that it turns on. */
+function seatedTilt({ joints }: DeviceMap, { id }: Part): string[] {
+  return joints.flatMap((each) => (each.type === 'seat' && each.holds.includes(id) ? tilted(each.tilt) : []));
+}
+
+/** *4100 mAh, 3.86 V: read it on the new one.* */
+function packWords({ cells, wiring }: NonNullable<DeviceMap['battery']>): string {
+  const { capacity_mAh, nominal_V } = packOf(cells, wiring);
+  return `${Math.round(capacity_mAh)} mAh, ${Math.round(nominal_V * 100) / 100} V: read it on the new one.`;
 }
 
 /** How it goes in: *Its top edge first, at 30°, turned by 90°.* */

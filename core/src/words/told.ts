@@ -1,5 +1,5 @@
 import type { Mechanism } from '../holds/index.ts';
-import type { Move } from '../search/index.ts';
+import type { Move, Target } from '../search/index.ts';
 import { type Op, packsOf } from '../drafts/index.ts';
 import type { Policy } from '../policy/index.ts';
 import { jointName, partName } from './names.ts';
@@ -45,6 +45,16 @@ export function replacementWarnings(
     return [{ code: 'stays-with', part: part.id, text }];
   });
   return [...effects, ...parted];
+}
+
+/** Functions that are lost with a part that is replaced: they are expected to fail, and are no evidence. */
+export function lostFunctions(
+  { parts }: Pick<Mechanism['map'], 'parts'>,
+  targets: readonly Target[],
+): ReadonlySet<string> {
+  const replaced = new Set(targets.flatMap((each) => ('replace' in each ? [each.replace] : [])));
+  const effects = parts.filter(({ id }) => replaced.has(id)).flatMap(({ onReplace = [] }) => onReplace);
+  return new Set(effects.flatMap((each) => (each.effect === 'lost' && each.function ? [each.function] : [])));
 }
 
 export function workWarnings(mechanism: Mechanism, ops: readonly Op[]): Warning[] {

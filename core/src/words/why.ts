@@ -30,7 +30,7 @@ function whyReleased(map: DeviceMap, op: Op, serves: Op | undefined): string {
   if (joint?.type === 'connector' && joint.isolates) return 'Dead from here on.';
   if (!joint || !serves) return '';
   const holds = serves.part !== undefined && joint.holds.includes(serves.part);
-  if (!holds) return inTheWay(map, 'It is in the way of', serves);
+  if (!holds) return inTheWay(map, 'It is in the way of', op, serves);
   const name = partName(map, serves.part!);
   return joint.type === 'connector' ? `${name} still hangs on it.` : `It holds ${name}.`;
 }
@@ -38,7 +38,7 @@ function whyReleased(map: DeviceMap, op: Op, serves: Op | undefined): string {
 function whyOff(map: DeviceMap, op: Op, serves: Op | undefined): string {
   if (op.isOld) return 'A new one goes in for it.';
   if (op.stage === 'move') return 'It moves over to the new part.';
-  return serves ? inTheWay(map, 'It lies over', serves) : '';
+  return serves ? inTheWay(map, 'It lies over', op, serves) : '';
 }
 
 function whyMade(map: DeviceMap, op: Op): string {
@@ -48,11 +48,17 @@ function whyMade(map: DeviceMap, op: Op): string {
   return serves.length > 0 ? `${serves.join(', ')}: listen for its click.` : '';
 }
 
-function inTheWay(map: DeviceMap, how: string, { joint: id, part }: Op): string {
+/** What an operation is in the way of, with what the map notes of it. */
+function inTheWay(map: DeviceMap, how: string, op: Op, { joint: id, part }: Op): string {
   const joint = map.joints.find((each) => each.id === id);
-  if (joint)
-    return `${how} the ${jointKind(joint)} of ${joint.holds.map((each) => partName(map, each)).join(' and ')}.`;
-  return part === undefined ? '' : `${how} ${partName(map, part)}.`;
+  const thing = joint ?? map.parts.find((each) => each.id === part);
+  const own = thing?.under?.find((entry) => ('part' in entry ? entry.part === op.part : entry.joint === op.joint));
+  const note = own?.note ? ` ${own.note}` : '';
+  if (joint) {
+    const held = joint.holds.map((each) => partName(map, each)).join(' and ');
+    return `${how} the ${jointKind(joint)} of ${held}.${note}`;
+  }
+  return part === undefined ? '' : `${how} ${partName(map, part)}.${note}`;
 }
 
 const PROCEDURES: Readonly<Partial<Record<NonNullable<Op['name']>, string>>> = {

@@ -23,6 +23,7 @@ import { shopQuery } from '../app/queries.ts';
 import { atBench, useSettings } from '../app/settings.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { mainSide, type Side } from '../drawing/geometry.ts';
+import { onTheMat } from '../drawing/on-the-mat.ts';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
@@ -90,6 +91,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     step,
     endWait,
     test,
+    testRest,
     layOne,
     heatAgain,
     drags,
@@ -145,6 +147,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   }, [inSight]);
 
   const toClose = bondToClose(map, op);
+  const mat = onTheMat(mechanism, state, shownOp);
 
   const toIntake = () => void navigate(`/jobs/${state.job.id}/intake`);
 
@@ -176,6 +179,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           ...(drags ? { d: drags } : {}),
           '2': () => test('fails'),
           '3': () => test('not-tried'),
+          '5': testRest,
           f: () => setFlippedFor(flipped ? null : (op?.id ?? '')),
           m: () => setPanel('missing'),
           t: () => setPanel('trouble'),
@@ -288,14 +292,14 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
             <div className="h-full pb-8">{hand.picture}</div>
           ) : (
             <DeviceDrawing
-              map={map}
-              side={side}
-              {...shownOf(mechanism, state, shownOp)}
+              map={mat?.map ?? map}
+              side={mat?.side ?? side}
+              {...(mat?.shown ?? shownOf(mechanism, state, shownOp))}
               {...(look === 0 && hand?.marks ? { marked: NONE, isNameless: true } : {})}
               turning={shownOp?.kind === 'release' ? 'out' : shownOp?.kind === 'make' ? 'in' : undefined}
               near={tray ? [] : nearOf(map, shownOp)}
               onPress={pressThing}
-              label={`${map.name}, ${side} up`}
+              label={mat?.label ?? `${map.name}, ${side} up`}
             >
               {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
               {look === 0 && hand?.marks}
@@ -304,9 +308,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           <p className="pointer-events-none absolute bottom-2 left-4 bg-paper px-1 text-note text-quiet">
             {look === 0 && hand?.picture
               ? 'Predicted, with the reach of what is not known'
-              : side === 'front'
-                ? 'Front up'
-                : 'Back up, drawn mirrored'}
+              : mat
+                ? mat.label
+                : side === 'front'
+                  ? 'Front up'
+                  : 'Back up, drawn mirrored'}
           </p>
         </div>
         <Mat map={map} state={state} ahead={ops} now={op} />

@@ -2,7 +2,7 @@ import type { JobState } from '@nibrel/core/job';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
 import { leadOf, nextUntested, testStage } from '@nibrel/core/in-hand';
-import { bitMark, cautionFor, capital, plural, opWords, whyNow } from '@nibrel/core/words';
+import { bitMark, cautionFor, lostFunctions, capital, plural, opWords, whyNow } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
 import { countdown } from '../app/format.ts';
@@ -293,6 +293,9 @@ function Screws({
               {fastener.length} mm × {points.length}
             </span>
             {out > 0 && <span className="text-body text-quiet">{out} on the mat</span>}
+            <span className="text-body text-quiet">
+              {fastener.thread}, head {fastener.head} mm
+            </span>
             {fastener.colour && <span className="text-body text-quiet">{fastener.colour}</span>}
             {isTightened && fastener.torque && (
               <span className="text-body text-quiet">
@@ -325,6 +328,7 @@ function Tests({ map, state, op }: { readonly map: DeviceMap; readonly state: Jo
   const failedBefore = new Set(
     state.tests.flatMap((each) => (each.stage === 'intake' && each.result === 'fails' ? [each.function] : [])),
   );
+  const lost = lostFunctions(map, state.targets);
   return (
     <div>
       {next && (
@@ -333,7 +337,8 @@ function Tests({ map, state, op }: { readonly map: DeviceMap; readonly state: Jo
           {failedBefore.has(next) && (
             <strong className="block text-care">An old fault: it failed when it came in.</strong>
           )}
-          <span className="block text-body text-quiet">Space works · 2 fails · 3 not tried</span>
+          {lost.has(next) && <strong className="block text-care">Lost by this repair, as the owner was told.</strong>}
+          <span className="block text-body text-quiet">Space works · 2 fails · 3 not tried · 5 the rest works</span>
         </p>
       )}
       <ul className="mt-2 grid grid-cols-2 gap-x-6 text-body">
@@ -344,6 +349,7 @@ function Tests({ map, state, op }: { readonly map: DeviceMap; readonly state: Jo
               <span className={id === next ? 'font-bold text-now' : ''}>
                 {byId.get(id)!.name}
                 {failedBefore.has(id) && <span className="text-note text-care"> old fault</span>}
+                {lost.has(id) && <span className="text-note text-care"> lost by this repair</span>}
               </span>
               <span className={result === 'fails' ? 'font-bold text-now' : 'text-quiet'}>
                 {result ? RESULTS[result] : ''}

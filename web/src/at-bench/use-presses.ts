@@ -1,5 +1,5 @@
 import type { EventData } from '@nibrel/core/job';
-import { type AtHand, type Does, lookAnswer, nextPress, nextScrew, testAnswer } from '@nibrel/core/in-hand';
+import { type AtHand, type Does, lookAnswer, nextPress, nextScrew, restWorks, testAnswer } from '@nibrel/core/in-hand';
 import { useNavigate } from 'react-router';
 import { sound } from '../job/feedback.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
@@ -54,6 +54,10 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
     const events = op ? [...testAnswer(state, op, result), ...looked] : [];
     if (events.length > 0) void act({ kind: 'say', events });
   };
+  const testRest = () => {
+    const events = restWorks(state, op);
+    if (events.length > 0) void act({ kind: 'say', events });
+  };
   const layOne = () => {
     const screw = nextScrew(mechanism, state, op);
     if (screw) void bench.say(screw);
@@ -66,6 +70,7 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
     ops,
     step,
     test,
+    testRest,
     layOne,
     endWait: unlessBusy(press.endsWait),
     heatAgain: unlessBusy(press.heatAgain),

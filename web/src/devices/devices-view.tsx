@@ -60,13 +60,29 @@ function Device({ map }: { readonly map: DeviceMap }) {
   const [side, setSide] = useState<Side>(() => mainSide(map));
   const [peeled, setPeeled] = useState(0);
   const [selected, setSelected] = useState<string | null>(null);
+  // what of the way to it is lit on the drawing
+  const [lit, setLit] = useState<number | null>(null);
   const layers = fromTheTop(map, side);
   const way = useWay(map, selected);
+  const select = (thing: string | null) => {
+    setSelected(thing);
+    setLit(null);
+  };
+  const steps = way?.strip ?? [];
+  const walk = (by: 1 | -1) =>
+    steps.length > 0 && setLit(lit === null ? 0 : Math.min(steps.length - 1, Math.max(0, lit + by)));
+  const light = lit === null ? null : steps[lit];
+  const litJoint = map.joints.find(({ id }) => id === light?.joint);
   const flip = (to: Side) => {
     setSide(to);
     setPeeled(0);
   };
-  useKeys({ f: () => flip(side === 'front' ? 'back' : 'front'), Escape: () => setSelected(null) });
+  useKeys({
+    f: () => flip(side === 'front' ? 'back' : 'front'),
+    Escape: () => select(null),
+    ArrowDown: () => walk(1),
+    ArrowUp: () => walk(-1),
+  });
   const check = useQuery({ queryKey: ['check', mapKey(map)], staleTime: Infinity, queryFn: () => api.checkMap(map) });
   const part = map.parts.find((each) => each.id === selected);
   const touching = map.joints.filter((each) => part && (each.holds.includes(part.id) || each.to === part.id));
@@ -110,13 +126,22 @@ function Device({ map }: { readonly map: DeviceMap }) {
             side={side}
             peeled={peeled}
             selected={selected}
-            marked={marked}
+            marked={litJoint ? new Set([litJoint.id]) : marked}
+            now={new Set([light?.part, light?.joint, ...(litJoint?.holds ?? [])].filter((each) => each !== undefined))}
             label={`${map.name}, ${side}`}
-            onPress={setSelected}
+            onPress={select}
           />
         </div>
       </div>
-      <ThingInfo map={map} selected={selected} way={way} warnings={check.data?.warnings ?? []} onSelect={setSelected} />
+      <ThingInfo
+        map={map}
+        selected={selected}
+        way={way}
+        warnings={check.data?.warnings ?? []}
+        lit={lit}
+        onLight={setLit}
+        onSelect={select}
+      />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { type BondJoint, type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
 import type { Finding } from '@nibrel/core/map-check';
-import { jointKind, partName, thingName, plural, opLine } from '@nibrel/core/words';
+import { bitMark, jointKind, partName, thingName, plural, opLine } from '@nibrel/core/words';
 import type { Plan } from '@nibrel/core/plan';
 import { screwLetters } from '@nibrel/core/screws';
 import { Link } from 'react-router';
@@ -14,6 +14,9 @@ interface ThingInfoProps {
   readonly way: Plan | null;
   /** what the check says of this map */
   readonly warnings: readonly Finding[];
+  /** which step of the way is lit on the drawing */
+  readonly lit: number | null;
+  onLight(step: number | null): void;
   onSelect(thing: string | null): void;
 }
 
@@ -38,7 +41,7 @@ function BondLinks({ map, bond }: { readonly map: DeviceMap; readonly bond: Bond
 }
 
 /** What holds a part or joint, what it holds, and the way to it. */
-export function ThingInfo({ map, selected, way, warnings, onSelect }: ThingInfoProps) {
+export function ThingInfo({ map, selected, way, warnings, lit, onLight, onSelect }: ThingInfoProps) {
   const part = map.parts.find((each) => each.id === selected);
   const joint = map.joints.find((each) => each.id === selected);
   const heldBy = map.joints.filter((each) => part && each.holds.includes(part.id));
@@ -126,12 +129,20 @@ export function ThingInfo({ map, selected, way, warnings, onSelect }: ThingInfoP
       {way && selected && (
         <section aria-label="The way to it" className="mt-5 border-t border-ink pt-3">
           <h3 className="text-note text-quiet">
-            The way to it: {plural(way.strip.length, 'operation')}, {duration(way.seconds.strip)} hands-on
+            The way to it: {plural(way.strip.length, 'operation')}, {duration(way.seconds.strip)} hands-on. Press one,
+            or ↓ and ↑, to see where it is.
           </h3>
           <ol className="text-body">
-            {way.strip.map((op) => (
-              <li key={op.id} className="border-b border-hair py-0.5">
-                {opLine(map, op)}
+            {way.strip.map((op, index) => (
+              <li key={op.id} className="border-b border-hair">
+                <Button
+                  weight="quiet"
+                  aria-pressed={index === lit}
+                  className={`-ml-4 w-full text-left font-normal ${index === lit ? 'font-bold text-now' : ''}`}
+                  onClick={() => onLight(index === lit ? null : index)}
+                >
+                  {opLine(map, op)}
+                </Button>
               </li>
             ))}
           </ol>
@@ -180,7 +191,7 @@ function Whole({ map }: { readonly map: DeviceMap }) {
         {map.fasteners.map((each) => (
           <li key={each.id} className="flex items-center gap-3 text-body">
             <ScrewMark mark={letters.get(each.id)!} />
-            {each.length} mm, {each.drive}
+            {each.length} mm, {bitMark(each.drive)}
           </li>
         ))}
       </ul>

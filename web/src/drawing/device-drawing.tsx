@@ -146,6 +146,12 @@ export function DeviceDrawing({
               onPress={onPress}
             />
           ))}
+          {map.parts
+            .filter(({ id }) => shown.now?.has(id))
+            .flatMap(({ through = [] }) => through)
+            .map(({ x, y }) => (
+              <Opening key={`${x} ${y}`} x={onSide(map, side, x)} y={y} />
+            ))}
           {layout.standing &&
             standing.map((each, index) => (
               <Standing
@@ -314,6 +320,17 @@ function PartShape({ map, side, part, named, isNameless, now, selected, onPress 
           {part.name}
         </Words>
       )}
+    </g>
+  );
+}
+
+/** An opening that a flex is drawn out of, or fed back through. */
+function Opening({ x, y }: Point) {
+  const mm = useMm();
+  return (
+    <g stroke="var(--now)" fill="none" strokeWidth={mm(2.5)} pointerEvents="none">
+      <ellipse cx={x} cy={y} rx={mm(MARK_PX * 0.5)} ry={mm(MARK_PX * 0.26)} />
+      <path d={`M${x - mm(MARK_PX * 0.8)} ${y}H${x + mm(MARK_PX * 0.8)}`} strokeDasharray={`${mm(4)} ${mm(3)}`} />
     </g>
   );
 }

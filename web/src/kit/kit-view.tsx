@@ -1,3 +1,4 @@
+import { bitMark } from '@nibrel/core/words';
 import { shopQuery } from '../app/queries.ts';
 import type { StockLevel } from '@nibrel/core/shop';
 import { useQuery } from '@tanstack/react-query';
@@ -84,7 +85,10 @@ function Tools({ tools, onTool }: ToolsProps) {
       <ul className="border-t border-ink">
         {tools.toSorted().map((each) => (
           <li key={each} className="flex items-center justify-between border-b border-hair">
-            <span className="text-body">{each}</span>
+            <span className="text-body">
+              {bitMark(each)}
+              {bitMark(each) !== each && <span className="text-quiet">, {each}</span>}
+            </span>
             <Button weight="quiet" onClick={() => onTool(each, false)} aria-label={`${each} is gone`}>
               gone
             </Button>

@@ -29,7 +29,7 @@ export function KitSection({ spread, ...props }: KitSectionProps & { readonly sp
   const said = missing === 0 ? `${plural(kit.tools.length, 'tool')}, all here` : `${missing} missing`;
   return (
     <GateSection spread={spread} title="Kit" said={said} done={missing === 0}>
-      <p className="text-body text-quiet">Tools: {kit.tools.map((each) => each.tool).join(', ')}</p>
+      <p className="text-body text-quiet">Tools: {kit.tools.map((each) => bitMark(each.tool)).join(', ')}</p>
       <ul className="text-body">
         {tools.map(({ tool, standIns }) => (
           <li key={tool} className="grid grid-cols-[9rem_1fr_auto] items-center border-b border-hair py-1">

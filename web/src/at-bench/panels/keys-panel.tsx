@@ -14,7 +14,7 @@ const BENCH_KEYS = [
   ['W', 'end the wait now; take the source off early'],
   ['H', 'at a cut: heat again'],
   ['D', 'at a cut: it drags here'],
-  ['2, 3', 'at a test: fails, not tried; at a close look: 2 failed'],
+  ['2, 3, 5', 'at a test: fails, not tried, the rest works; at a close look: 2 failed'],
   ['K', 'before a bond is closed: keep it, renew it, glue it'],
   ['F', 'flip the drawing'],
   ['B', 'why, at length'],

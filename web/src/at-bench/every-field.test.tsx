@@ -1,0 +1,317 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { cutOfBond } from '@nibrel/core/cut';
+import { type DeviceMap, deviceMapSchema, type Joint, type ScrewJoint } from '@nibrel/core/device-map';
+import type { Op } from '@nibrel/core/drafts';
+import { dragsBelow, stackOfBond } from '@nibrel/core/heat';
+import { mechanismOf } from '@nibrel/core/holds';
+import { planAhead } from '@nibrel/core/in-hand';
+import { type BenchEvent, newJob, softensAt, withEvent } from '@nibrel/core/job';
+import { kitFor } from '@nibrel/core/kit';
+import { DEFAULT_LIMITS } from '@nibrel/core/limits';
+import { type Policy, usualPolicy } from '@nibrel/core/policy';
+import { benchItems, chargeNeed, pinHoles } from '@nibrel/core/prepare';
+import type { Target } from '@nibrel/core/search';
+import { whyNow } from '@nibrel/core/words';
+import { renderToStaticMarkup } from 'react-dom/server';
+import { describe, expect, it } from 'vitest';
+import { DeviceDrawing } from '../drawing/device-drawing.tsx';
+import { shownOf } from '../job/shown.ts';
+import { Seam } from './opening/seam.tsx';
+import { Operation } from './operation.tsx';
+
+type Json = null | boolean | number | string | readonly Json[] | { readonly [key: string]: Json };
+
+const folder = new URL('../../../demo/device-maps/', import.meta.url);
+const demo = readdirSync(folder).map((name) => JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as DeviceMap);
+
+/** Tern 5 with what no device of the demo has. */
+function rich(): DeviceMap {
+  const map = structuredClone(demo.find(({ id }) => id === 'tern-5')!);
+  const add = (list: readonly { readonly id: string }[], id: string, more: object) =>
+    Object.assign(
+      list.find((each) => each.id === id)!,
+      more,
+    );
+  add(map.parts, 'rear-camera', {
+    mark: '2',
+    mixUpWith: ['front-camera'],
+    motion: { angle: 30, turn: 90, firstEdge: 'top' },
+    ifFailed: { replace: 'front-camera' },
+    liftFrom: { x: 5, y: 5 },
+    staysWith: 'lower-board',
+    film: true,
+    hint: { remove: 'Gently.', fit: 'Straight.' },
+    onReplace: [{ effect: 'lost', function: 'touch', note: 'It forgets.' }],
+  });
+  add(map.parts, 'volume-flex', { through: [{ part: 'frame', x: 1, y: 1 }] });
+  add(map.fasteners, 'lid-short', {
+    locker: { activator: 'Primer', cure_s: 600 },
+    colour: 'black',
+    magnetic: false,
+    alsoDrives: ['PH00'],
+    torque: { min: 5, max: 7 },
+    singleUse: true,
+  });
+  add(map.joints, 'display-plug', {
+    lever: { x: 0, y: 60 },
+    mark: 'J7',
+    tool: 'fine tweezers',
+    seconds: 9,
+    needs: ['A lamp.'],
+  });
+  add(map.joints, 'bezel-clips', { tilt: 'top', mark: '4' });
+  add(map.joints, 'lower-seat', { tilt: 'left' });
+  add(map.joints, 'front-seal', { dragBelow_C: 45 });
+  add(map.joints, 'cell-straps', { heat: true, heatGroup: 'inner' });
+  add(map.joints, 'front-camera-tape', { heat: true, heatGroup: 'inner' });
+  add(map.joints, 'bezel-clips', {
+    points: [
+      { id: 'a', x: 20, y: 2, order: 2 },
+      { id: 'b', x: 50, y: 2, order: 1 },
+    ],
+  });
+  add(map.functions, 'picture', { needs: ['front-seal'] });
+  (map.functions as DeviceMap['functions'][number][]).push({ id: 'hum', name: 'Hum', how: 'It hums.' });
+  const screws = map.joints.find(({ id }) => id === 'connector-lid-screws') as ScrewJoint;
+  add(map.joints, screws.id, {
+    at: { x: 3, y: 4 },
+    points: screws.points.map((each, at) => ({ ...each, outOrder: at + 1 })),
+    hint: { release: 'Slowly.', make: 'Even.' },
+  });
+  (map.joints as Joint[]).push({
+    id: 'vibrator-wires',
+    type: 'solder',
+    holds: ['vibrator'],
+    to: 'frame',
+    face: 'front',
+    points: [{ id: 'red', x: 12, y: 30, wire: 'red' }],
+    functions: ['hum'],
+  });
+  add(map.parts, 'vibrator', { under: [{ joint: 'display-plug', note: 'Its lead runs over it.' }] });
+  add(map.joints, 'vibrator-screw', { under: [{ part: 'display', until: 'open', note: 'Below the foil.' }] });
+  return map;
+}
+
+const maps = [rich(), ...demo];
+
+interface Repair {
+  readonly targets: readonly Target[];
+  readonly policy: Partial<Policy>;
+}
+
+/** All that a plan and the screens of a bench say of a repair. */
+function said(map: DeviceMap, { targets, policy }: Repair, about: string | undefined): string {
+  const mechanism = mechanismOf(map);
+  const job = { id: 'j', map: map.id, revision: 1, targets, policy, title: '', createdAt: '2026-11-24T08:00:00Z' };
+  const state = newJob(mechanism, job);
+  const { ops, plan, owner, charge } = planAhead(mechanism, state, { now: () => performance.now(), limitMs: 2000 });
+  const held = new Set(map.joints.filter(({ holds, to }) => [...holds, to].includes(about ?? '')).map(({ id }) => id));
+  const isAbout = (op: Op) => [op.part, op.joint, ...(op.frees ?? [])].includes(about) || held.has(op.joint ?? '');
+  const screens = ops.map((op) => {
+    const words = renderToStaticMarkup(
+      <Operation
+        {...{ mechanism, state, op, together: [op], ahead: ops, plan: ops, lookahead: 0, left: 1, waitLeft: null }}
+        {...{ label: '', busy: false, hand: null, onHeatAgain: null, onDrags: null, onClosing: null, onEndWait: null }}
+        onStep={() => {}}
+        onTick={() => {}}
+      />,
+    );
+    const why = whyNow(
+      map,
+      op,
+      ops.find(({ id }) => id === op.serves),
+    );
+    const turning = op.kind === 'release' ? 'out' : op.kind === 'make' ? 'in' : undefined;
+    const drawn = isAbout(op)
+      ? renderToStaticMarkup(
+          <DeviceDrawing
+            map={map}
+            side={op.face === 'back' ? 'back' : 'front'}
+            label=""
+            turning={turning}
+            {...shownOf(mechanism, state, op)}
+          />,
+        )
+      : '';
+    return [op.id, op.seconds, op.wait_s, op.tool, words, why, drawn].join();
+  });
+  // held against the map where somebody measures it
+  const measured = [undefined, about].map((part) => {
+    const data = { thickness_mm: 9, ...(part === undefined ? {} : { part }) };
+    const event = { id: 'm', type: 'measure', at: job.createdAt, by: '', data } as unknown as BenchEvent;
+    const outcome = withEvent(mechanism, state, event);
+    return 'state' in outcome ? outcome.state.measured : [];
+  });
+  const bonds = map.joints.flatMap((bond) => {
+    if (bond.type !== 'bond') return [];
+    const seam = bond.seam ? renderToStaticMarkup(<Seam map={map} bond={bond} depth={2} />) : '';
+    const softens = [softensAt(state, bond), dragsBelow(bond, softensAt(state, bond))];
+    return [
+      softens,
+      cutOfBond(map, bond, { speed_mm_s: 4 }),
+      bond.heat ? stackOfBond(map, bond) : '',
+      bond.heat ? bond.recipe : '',
+      seam,
+    ];
+  });
+  const settings = { ...usualPolicy(map), ...DEFAULT_LIMITS };
+  const beside = [
+    { ...plan, strip: [], rebuild: [] },
+    owner,
+    charge,
+    chargeNeed(map, plan.strip, 'run-down', DEFAULT_LIMITS, 0.6),
+    benchItems(map, targets, settings, ops),
+    kitFor(map, plan, new Set(['PH00']), []),
+    map.parts.filter(({ kind }) => kind === 'tray').map(({ id }) => pinHoles(map, id)),
+    // listed as they stand, in Prepare and where the parts of a job are picked
+    map.cautions,
+    map.name,
+    map.kind,
+    bonds,
+    measured,
+  ];
+  return [...screens, JSON.stringify(beside)].join('\n');
+}
+
+/** Every field of the format with the words it may have: *parts[].motion.angle*, *joints[screw].points[].depth*. */
+function fieldsOf(schema: Described, path: string): (readonly [string, readonly Json[]])[] {
+  if (schema.type === 'alternatives') {
+    const cases = (schema.matches ?? []).flatMap((each) => each.switch ?? []);
+    return cases.length > 0
+      ? cases.flatMap(({ is, then }) => fieldsOf(then, path.replace(/\[\]$/, `[${String(is.allow.at(-1))}]`)))
+      : [[path, []]];
+  }
+  if (schema.keys) {
+    return Object.entries(schema.keys).flatMap(([key, each]) => fieldsOf(each, path ? `${path}.${key}` : key));
+  }
+  if (schema.items) return schema.items.flatMap((each) => fieldsOf(each, `${path}[]`));
+  const allowed = (schema.allow ?? []).filter((each) => typeof each !== 'object') as Json[];
+  return [[COMMON.test(path) ? path.replace(/^joints\[\w+\]/, 'joints[]') : path, allowed]];
+}
+
+/** What every type of joint has. */
+const COMMON = /^joints\[\w+\]\.(holds|to|face|at|under|tool|needs|seconds|mark|hint)\b/;
+
+interface Described {
+  readonly type?: string;
+  readonly keys?: Readonly<Record<string, Described>>;
+  readonly items?: readonly Described[];
+  readonly matches?: readonly {
+    readonly switch?: readonly { readonly is: { allow: readonly unknown[] }; readonly then: Described }[];
+  }[];
+  readonly allow?: readonly unknown[];
+}
+
+/** Read by no plan and no screen of a bench, and why not. */
+const ASIDE: Readonly<Record<string, string>> = {
+  format: 'the format itself',
+  version: 'the format itself',
+  kind: 'names it in lists',
+};
+
+/** Every place of a field in a map, with the part or joint that it belongs to. */
+function placesOf(
+  map: DeviceMap,
+  field: string,
+): { readonly path: readonly (string | number)[]; readonly about?: string }[] {
+  let found: { path: (string | number)[]; value: unknown; about?: string }[] = [{ path: [], value: map }];
+  for (const step of field.split('.')) {
+    const [key, ...lists] = step.split('[');
+    found = found.flatMap(({ path, value, about }) => {
+      const next = (value as Record<string, unknown> | null)?.[key!];
+      return next === undefined ? [] : [{ path: [...path, key!], value: next, ...(about ? { about } : {}) }];
+    });
+    for (const list of lists) {
+      const type = list.replace(']', '');
+      found = found.flatMap(({ path, value, about }) =>
+        (value as readonly unknown[]).flatMap((each, index) => {
+          if (type && (each as { type: string }).type !== type) return [];
+          const id = about ?? (each as { id?: string }).id;
+          return [{ path: [...path, index], value: each, ...(id ? { about: id } : {}) }];
+        }),
+      );
+    }
+  }
+  return found.filter(({ value }) => value !== null);
+}
+
+/** A map with one value changed, or left out where there is nothing else that it could be. */
+function changedAt(map: DeviceMap, path: readonly (string | number)[], to: Json | undefined): DeviceMap {
+  const copy = structuredClone(map);
+  const inner = path.slice(0, -1).reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], copy);
+  const last = path.at(-1)!;
+  if (to !== undefined) (inner as Record<string | number, unknown>)[last] = to;
+  else if (Array.isArray(inner)) inner.splice(last as number, 1);
+  else delete (inner as Record<string | number, unknown>)[last];
+  return copy;
+}
+
+function others(value: unknown, field: string): (Json | undefined)[] {
+  if (typeof value === 'number') return [value + 1.5, value * 2 + 3, value / 2, undefined];
+  if (typeof value === 'boolean') return [!value];
+  const words = fields.get(field)!.filter((each) => each !== value);
+  return words.length > 0 ? [...words, undefined] : [`${String(value)} other`, undefined];
+}
+
+const fields = new Map(
+  fieldsOf(deviceMapSchema.describe() as Described, '').filter(([each]) => !/(^|\.)(id|type)$/.test(each)),
+);
+const known = new Map<string, string>();
+
+function before(map: DeviceMap, job: Repair, about: string | undefined): string {
+  const key = `${maps.indexOf(map)} ${JSON.stringify(job)} ${about}`;
+  const text = known.get(key) ?? said(map, job, about);
+  known.set(key, text);
+  return text;
+}
+
+/** Does a change of this field change anything that is planned or said, in any repair that it could matter to? */
+function isRead(field: string): boolean {
+  for (const map of maps) {
+    for (const { path, about } of spread(placesOf(map, field))) {
+      const value = path.reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], map);
+      const thing = about ?? (field.startsWith('battery') ? map.battery?.part : undefined);
+      const part = map.parts.find(({ id, base }) => id === thing && !base)?.id;
+      const held = map.joints.find(({ id }) => id === about)?.holds[0];
+      const target = part ?? held;
+      const jobs: Repair[] = [
+        ...(target ? [{ targets: [{ replace: target }], policy: {} }] : []),
+        { targets: [{ full: true }], policy: {} },
+        { targets: [{ full: true }], policy: { batteryBond: 'solvent-and-heat', display: 'on-flexes' } },
+      ];
+      for (const job of jobs) {
+        for (const to of others(value, field)) {
+          const changed = changedAt(map, path, to);
+          if (deviceMapSchema.validate(changed).error) continue;
+          try {
+            if (said(changed, job, about) !== before(map, job, about)) return true;
+          } catch {
+            // a name of something else can be planned with no longer: it is read
+            return true;
+          }
+        }
+      }
+    }
+  }
+  return false;
+}
+
+/** The first, the last and the middle of many. */
+function spread<T>(all: readonly T[]): T[] {
+  return [...new Set([0, all.length - 1, all.length >> 1])].flatMap((at) => all[at] ?? []);
+}
+
+// whole devices planned and drawn hundreds of times: left to the whole run
+describe.skipIf(process.env['NIBREL_LOOP'] === 'fast')('every field of a device map', () => {
+  it.each([...fields.keys()].filter((each) => !(each in ASIDE)))(
+    '%s changes what is planned, said or drawn',
+    (field) => {
+      expect(
+        maps.some((map) => placesOf(map, field).length > 0),
+        'is in a map',
+      ).toBe(true);
+      expect(isRead(field)).toBe(true);
+    },
+    120_000,
+  );
+});

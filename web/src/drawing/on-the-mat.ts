@@ -1,0 +1,84 @@
+import type { DeviceMap, Joint, Part, Point } from '@nibrel/core/device-map';
+import { assembled, carried, type Mechanism, OFF } from '@nibrel/core/holds';
+import type { JobState } from '@nibrel/core/job';
+import type { Op } from '@nibrel/core/drafts';
+import { partName } from '@nibrel/core/words';
+import type { Shown } from './device-drawing.tsx';
+import type { Side } from './geometry.ts';
+
+/** A part that lies on the mat, drawn alone with what belongs on it. */
+export interface OnTheMat {
+  /** the part as a device of its own */
+  readonly map: DeviceMap;
+  readonly side: Side;
+  readonly shown: Shown;
+  /** *The new Display, on the mat* */
+  readonly label: string;
+}
+
+/** What is worked on away from the device: pieces that move over, or go on a part before it goes in. Null for all else. */
+export function onTheMat(mechanism: Mechanism, state: JobState, op: Op | undefined): OnTheMat | null {
+  const host = hostOf(mechanism, state, op);
+  if (!op || host === null) return null;
+  const { map } = mechanism;
+  const part = map.parts[host]!;
+  const along = [...carried(mechanism, assembled(mechanism), host)];
+  const ids = new Set(along.map((each) => map.parts[each]!.id));
+  const joint = map.joints.find(({ id }) => id === op.joint);
+  const now = new Set([op.part, op.joint, ...(joint?.holds ?? [])].filter((id) => id !== undefined && id !== part.id));
+  const gone = along.flatMap((each) => {
+    const { id } = map.parts[each]!;
+    return each === host || state.device.group[each] === host || now.has(id) ? [] : [id];
+  });
+  const isReplaced = state.targets.some((each) => 'replace' in each && each.replace === part.id);
+  const age = !isReplaced ? '' : op.kind === 'release' || op.kind === 'lift' ? 'the old ' : 'the new ';
+  return {
+    map: alone(map, part, ids),
+    // what belongs on it is on its inside
+    side: part.face === 'front' ? 'back' : 'front',
+    shown: { gone: new Set(gone), now: now as Set<string>, marked: new Set(joint ? [joint.id] : []) },
+    label: `On the mat: ${age}${partName(map, part.id)}`,
+  };
+}
+
+/** The part that is off the device and worked on. */
+function hostOf({ map, part, base }: Mechanism, { device }: JobState, op: Op | undefined): number | null {
+  const joint = map.joints.find(({ id }) => id === op?.joint);
+  const about = op?.onto ?? joint?.to ?? (op?.kind === 'fit' ? undefined : op?.part);
+  const number = about === undefined ? undefined : part.get(about);
+  if (number === undefined) return null;
+  const host = device.group[number]!;
+  return host === base || device.status[host] !== OFF ? null : host;
+}
+
+/** The part as a device of its own: its box is the outline, and every place is counted from its corner. */
+function alone(map: DeviceMap, host: Part, ids: ReadonlySet<string>): DeviceMap {
+  const { x: left, y: top, w, h } = host.box;
+  const at = <T extends Point>(point: T): T => ({ ...point, x: point.x - left, y: point.y - top });
+  const parts = map.parts
+    .filter(({ id }) => ids.has(id))
+    .map((part): Part => ({
+      ...part,
+      // turned over, all of it is seen from the inside
+      face: part.id === host.id ? part.face : 'edge',
+      box: at(part.box),
+      ...(part.outline ? { outline: part.outline.map(([x, y]) => [x - left, y - top] as const) } : {}),
+      base: part.id === host.id,
+    }));
+  const joints = map.joints
+    .filter(({ holds, to }) => holds.every((id) => ids.has(id)) && ids.has(to))
+    .map((joint) => moved(joint, at));
+  const corner = Math.min(map.outline.corner, w / 8, h / 8);
+  return { ...map, parts, joints, outline: { ...map.outline, width: w, height: h, corner } };
+}
+
+function moved(joint: Joint, at: <T extends Point>(point: T) => T): Joint {
+  const places = {
+    ...(joint.at ? { at: at(joint.at) } : {}),
+    ...('points' in joint && joint.points ? { points: (joint.points as readonly Point[]).map(at) } : {}),
+    ...('segments' in joint && joint.segments
+      ? { segments: joint.segments.map((each) => ({ ...each, from: at(each.from), to: at(each.to) })) }
+      : {}),
+  };
+  return { ...joint, ...places } as Joint;
+}
