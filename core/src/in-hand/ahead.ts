@@ -21,6 +21,7 @@ import {
   certainCuts,
   type ChargeNeed,
   chargeNeed,
+  chargeSchool,
   chargeOp,
   crackedGlass,
   type OwnerItem,
@@ -118,7 +119,7 @@ function beforeOpening(
   const { policy } = settled(map, state.policy);
   const last = state.charges.at(-1)?.charge ?? null;
   const needFor = (cuts: Parameters<typeof chargeNeed>[1]) =>
-    chargeNeed(map, cuts, policy.batteryBefore, state.limits, last);
+    chargeNeed(map, cuts, chargeSchool(map, state.targets, policy), state.limits, last);
   // what the plan cuts, and what the gate asks for without a plan
   const charge =
     isClosed && !drying && !isChargeSettled(state)

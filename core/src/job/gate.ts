@@ -4,7 +4,7 @@ import type { DoneOp } from '../plan/index.ts';
 import { partName } from '../words/index.ts';
 import { settled } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
-import { benchItems, certainCuts, chargeNeed, tellAnyhow } from '../prepare/index.ts';
+import { benchItems, certainCuts, chargeNeed, chargeSchool, tellAnyhow } from '../prepare/index.ts';
 import type { BenchEvent, DoneStep, EventData } from './events.ts';
 import { targetsLeft } from './reached.ts';
 import type { JobState } from './state.ts';
@@ -52,7 +52,13 @@ export function notShown(mechanism: Mechanism, state: JobState, shown: EventData
   const charge = shown.charge ?? state.charges.at(-1)?.charge ?? null;
   const need = isChargeSettled(state)
     ? null
-    : chargeNeed(map, certainCuts(map, targets, policy), policy.batteryBefore, state.limits, charge);
+    : chargeNeed(
+        map,
+        certainCuts(map, targets, policy),
+        chargeSchool(map, state.targets, policy),
+        state.limits,
+        charge,
+      );
   if (need) return `charge: ${charge === null ? 'Nobody has read it. ' : ''}${need.why}`;
   const told = new Set([...(state.agreed?.items ?? []), ...(shown.told ?? [])]);
   const untold = tellAnyhow(map, targets).filter((text) => !told.has(text));

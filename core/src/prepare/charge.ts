@@ -2,6 +2,7 @@ import { runDown } from '../battery/index.ts';
 import type { BondJoint, DeviceMap, Part } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Policy } from '../policy/index.ts';
+import type { Target } from '../search/index.ts';
 import type { Limits } from '../limits/index.ts';
 
 /** Operations, as far as they say what is cut and when the cell is out. */
@@ -58,6 +59,16 @@ export function chargeNeed(
     seconds: charge === null ? null : secondsUp(map, charge, target, limits),
     why,
   };
+}
+
+/** A cell that a new one goes in for is not charged first: nobody tests the result with it. */
+export function chargeSchool(
+  { battery }: DeviceMap,
+  targets: readonly Target[],
+  { batteryBefore }: Pick<Policy, 'batteryBefore'>,
+): Policy['batteryBefore'] {
+  const isRenewed = targets.some((each) => 'replace' in each && each.replace === battery?.part);
+  return isRenewed ? 'run-down' : batteryBefore;
 }
 
 export function secondsDown(map: DeviceMap, charge: number, target: number, { load_W }: Limits): number {

@@ -1,6 +1,6 @@
 export { tapeOffOp, withFrameMended } from './after-damage.ts';
 export { type BenchItem, benchItems } from './bench-items.ts';
-export { type ChargeNeed, chargeNeed, cutsNearCell, secondsDown, secondsUp } from './charge.ts';
+export { type ChargeNeed, chargeNeed, chargeSchool, cutsNearCell, secondsDown, secondsUp } from './charge.ts';
 export { crackedGlass } from './cracks.ts';
 export { type PinHoles, pinHoles } from './pin-holes.ts';
 export { agreeOp, chargeOp, prepareOp, tapeOp, withTape } from './ops.ts';

@@ -4,7 +4,16 @@ import { DEFAULT_POLICY, settled } from '../policy/index.ts';
 import { planRepair } from '../plan/index.ts';
 import type { Target } from '../search/index.ts';
 import { DEFAULT_LIMITS } from '../limits/index.ts';
-import { benchItems, chargeNeed, crackedGlass, isDelicate, ownerMustKnow, pinHoles, whileOpen } from './index.ts';
+import {
+  benchItems,
+  chargeNeed,
+  chargeSchool,
+  crackedGlass,
+  isDelicate,
+  ownerMustKnow,
+  pinHoles,
+  whileOpen,
+} from './index.ts';
 
 const budget = { now: () => performance.now(), limitMs: 800 };
 const planOf = (map: ReturnType<typeof tern5>, ...targets: Target[]) => planRepair({ map, targets }, budget);
@@ -41,6 +50,9 @@ describe('the charge before opening', () => {
     expect(settled(dunlinOpen()).policy.batteryBefore).toBe('charged');
     expect(settled(dunlinOpen(), { batteryBefore: 'run-down' }).policy.batteryBefore).toBe('run-down');
     expect(settled(tern5()).policy.batteryBefore).toBe('run-down');
+    // not for a cell that a new one goes in for
+    const school = (part: string) => chargeSchool(dunlinOpen(), [{ replace: part }], settled(dunlinOpen()).policy);
+    expect([school('port-board'), school('cell')]).toEqual(['charged', 'run-down']);
   });
 
   it('does not matter without a battery', () => {

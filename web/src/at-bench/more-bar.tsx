@@ -30,7 +30,7 @@ export function MoreBar({ paused, held, onUndo, onPanel, onPause, onIntake }: Mo
   return (
     <nav
       aria-label="More"
-      className="sticky bottom-0 z-10 flex flex-wrap border-t border-ink bg-paper px-2 text-note [&_kbd]:hidden xl:[&_kbd]:inline-block [&>button]:px-3"
+      className="sticky bottom-0 z-10 flex flex-wrap border-t border-ink bg-paper px-2 text-note [&_kbd]:hidden xl:[&_kbd]:inline-block [&>button]:gap-2 [&>button]:px-2.5"
     >
       <Button weight="quiet" keyName="U" disabled={held} onClick={onUndo}>
         Undo

@@ -129,12 +129,16 @@ export function ThingInfo({ map, selected, way, warnings, lit, onLight, onSelect
       {way && selected && (
         <section aria-label="The way to it" className="mt-5 border-t border-ink pt-3">
           <h3 className="text-note text-quiet">
-            The way to it: {plural(way.strip.length, 'operation')}, {duration(way.seconds.strip)} hands-on. Press one,
-            or ↓ and ↑, to see where it is.
+            The way to it: {plural(way.strip.length, 'operation')}, {duration(way.seconds.strip)} of work. Press one, or
+            ↓ and ↑, to see where it is.
           </h3>
           <ol className="text-body">
             {way.strip.map((op, index) => (
-              <li key={op.id} className="border-b border-hair">
+              <li
+                key={op.id}
+                ref={index === lit ? (line) => line?.scrollIntoView({ block: 'nearest' }) : undefined}
+                className="border-b border-hair"
+              >
                 <Button
                   weight="quiet"
                   aria-pressed={index === lit}

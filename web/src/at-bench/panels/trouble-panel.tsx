@@ -187,7 +187,11 @@ export function TroublePanel({
             )}
           </div>
         )}
-        {nothingOut && <p className="text-body text-now">No screw is on the mat.</p>}
+        {nothingOut && (
+          <p className="text-body text-now">
+            No screw is out of the device{kind === 'screw-lost' ? ', so none is lost' : ''}.
+          </p>
+        )}
         {wanted && held && (
           <div className="grid grid-cols-2 gap-4">
             <SelectField
