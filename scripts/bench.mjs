@@ -43,6 +43,7 @@ const result = {
   append: told('server/bench/append.bench.ts'),
   load: told('server/bench/load.bench.ts'),
   photos: told('e2e/photos.bench.ts'),
+  keys: told('e2e/keys.bench.ts').keys,
 };
 writeFileSync(join(root, 'bench/latest.json'), `${JSON.stringify(result, null, 2)}\n`);
 console.log(JSON.stringify(result, null, 2));

@@ -2,7 +2,7 @@ import type { DoneStep, EventData, JobState } from '@nibrel/core/job';
 import type { Mechanism } from '@nibrel/core/holds';
 import type { Op } from '@nibrel/core/drafts';
 import type { Target } from '@nibrel/core/search';
-import { useState } from 'react';
+import { useState, memo } from 'react';
 import { PersonPanel } from '../job/panels/person-panel.tsx';
 import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
 import { TransplantPanel } from '../job/panels/transplant-panel.tsx';
@@ -30,7 +30,15 @@ interface BenchPanelsProps {
 }
 
 /** Everything that is told at the bench beside the step in hand. */
-export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send }: BenchPanelsProps) {
+export const BenchPanels = memo(function BenchPanels({
+  mechanism,
+  state,
+  op,
+  bond_C,
+  panel,
+  onPanel,
+  send,
+}: BenchPanelsProps) {
   const { map } = mechanism;
   const close = () => onPanel(null);
   // what is being written stays where the plan, or another window, puts another step in hand meanwhile
@@ -109,4 +117,4 @@ export function BenchPanels({ mechanism, state, op, bond_C, panel, onPanel, send
       <KeysPanel open={panel === 'keys'} onClose={close} />
     </>
   );
-}
+});

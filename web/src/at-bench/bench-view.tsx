@@ -15,7 +15,7 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
 import { opWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
-import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
@@ -34,6 +34,7 @@ import { LookBack } from './look-back.tsx';
 import { Mat } from './mat.tsx';
 import { Nothing } from './nothing.tsx';
 import { MoreBar, type PanelName } from './more-bar.tsx';
+import { useSourceAhead } from './opening/use-source-ahead.ts';
 import { useHand } from './opening/use-hand.tsx';
 import { Operation } from './operation.tsx';
 import { UntilPanel } from './panels/until-panel.tsx';
@@ -64,9 +65,10 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const isUnaired = useQuery(shopQuery).data?.benches.some((each) => each.bench === here && each.use.drops.length > 0);
 
   // readings of a thermometer are put on disk beside the work, which goes on
-  const busy = bench.unsaved !== null && bench.unsaved.type !== 'heat-reading';
+  const busy = bench.asked > 0 || (bench.unsaved !== null && bench.unsaved.type !== 'heat-reading');
   const { ahead } = bench;
-  const ops = ahead?.ops ?? [];
+  const ops = ahead?.ops ?? NO_OPS;
+  useSourceAhead(map, state, ops);
   const planned = useMemo(() => (ahead ? [...ahead.plan.strip, ...ahead.plan.rebuild] : []), [ahead]);
   const drying = isDrying(state) && ahead !== null;
   const held = state.stopped !== null || state.ended !== null;
@@ -110,15 +112,21 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   useEffect(() => {
     if (alarm) sound('time-up');
   }, [alarm]);
-  const upTo = (op: Op) => {
-    const done = doneUntil(op, ops);
-    if (done.length > 0) setUntil(done);
-    else sound('refused');
-  };
-  const pressThing = (thing: string) => {
-    const pressed = opFor(thing, ops);
-    if (pressed) upTo(pressed);
-  };
+  const upTo = useCallback(
+    (op: Op) => {
+      const done = doneUntil(op, ops);
+      if (done.length > 0) setUntil(done);
+      else sound('refused');
+    },
+    [ops],
+  );
+  const pressThing = useCallback(
+    (thing: string) => {
+      const pressed = opFor(thing, ops);
+      if (pressed) upTo(pressed);
+    },
+    [ops, upTo],
+  );
   const take = (taken: readonly Op[]) => {
     setLook(0);
     void bench.send('did', { steps: taken.map(doneStep) });
@@ -147,11 +155,24 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   }, [inSight]);
 
   const toClose = bondToClose(map, op);
-  const mat = onTheMat(mechanism, state, shownOp);
+  const mat = useMemo(() => onTheMat(mechanism, state, shownOp), [mechanism, state, shownOp]);
 
-  const toIntake = () => void navigate(`/jobs/${state.job.id}/intake`);
+  const toIntake = useCallback(() => void navigate(`/jobs/${state.job.id}/intake`), [navigate, state.job.id]);
 
-  const pause = () => void bench.send(state.paused ? 'resume' : 'pause', {});
+  const { send, undo } = bench;
+  const pause = useCallback(() => void send(state.paused ? 'resume' : 'pause', {}), [send, state.paused]);
+  const undoLast = useCallback(() => void undo(), [undo]);
+  const askWho = useCallback(() => setPanel('person'), []);
+  const shown = useMemo(() => mat?.shown ?? shownOf(mechanism, state, shownOp), [mat, mechanism, state, shownOp]);
+  const near = useMemo(() => (tray ? NOTHING_NEAR : nearOf(map, shownOp)), [tray, map, shownOp]);
+  const marks = look === 0 ? hand?.marks : undefined;
+  const over =
+    tray || marks ? (
+      <>
+        {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
+        {marks}
+      </>
+    ) : undefined;
 
   useKeys({
     x: () => setPanel('stop'),
@@ -172,7 +193,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           PageUp: () => setLook((at) => at - 1),
           ArrowRight: () => setLook((at) => Math.min(at + 1, ops.length - 1)),
           Enter: () => look > 0 && shownOp && upTo(shownOp),
-          u: () => void bench.undo(),
+          u: undoLast,
           l: layOne,
           ...(endWait ? { w: endWait } : {}),
           ...(heatAgain ? { h: heatAgain } : {}),
@@ -201,7 +222,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         ahead={bench.ahead}
         now={now}
         person={person}
-        onPerson={() => setPanel('person')}
+        onPerson={askWho}
       />
       <main className="grid min-h-0 grow md:grid-cols-[1fr_15.5rem] md:grid-rows-[minmax(0,auto)_minmax(0,1fr)] lg:grid-rows-1 lg:grid-cols-[minmax(25rem,5fr)_6fr_minmax(15.5rem,2.6fr)]">
         <div
@@ -294,15 +315,14 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
             <DeviceDrawing
               map={mat?.map ?? map}
               side={mat?.side ?? side}
-              {...(mat?.shown ?? shownOf(mechanism, state, shownOp))}
-              {...(look === 0 && hand?.marks ? { marked: NONE, isNameless: true } : {})}
+              {...shown}
+              {...(marks ? { marked: NONE, isNameless: true } : {})}
               turning={shownOp?.kind === 'release' ? 'out' : shownOp?.kind === 'make' ? 'in' : undefined}
-              near={tray ? [] : nearOf(map, shownOp)}
+              near={near}
               onPress={pressThing}
               label={mat?.label ?? `${map.name}, ${side} up`}
             >
-              {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
-              {look === 0 && hand?.marks}
+              {over}
             </DeviceDrawing>
           )}
           <p className="pointer-events-none absolute bottom-2 left-4 bg-paper px-1 text-note text-quiet">
@@ -320,7 +340,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
       <MoreBar
         paused={state.paused}
         held={held}
-        onUndo={() => void bench.undo()}
+        onUndo={undoLast}
         onPanel={setPanel}
         onPause={pause}
         onIntake={toIntake}
@@ -346,6 +366,8 @@ function nearOf(map: DeviceMap, op: Op | undefined): readonly string[] {
 }
 
 const NONE: ReadonlySet<string> = new Set();
+const NOTHING_NEAR: readonly string[] = [];
+const NO_OPS: readonly Op[] = [];
 
 /** A button that was pressed by hand does not keep the pedal: the next Space is the step again. */
 function letGo(event: MouseEvent) {

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { type JobState, putOn } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { jointName } from '@nibrel/core/words';
@@ -13,7 +14,7 @@ interface MatProps {
 }
 
 /** The mat is the memory: where each screw lies now, which place it came from, and what will still come out. */
-export function Mat({ map, state, ahead, now }: MatProps) {
+export const Mat = memo(function Mat({ map, state, ahead, now }: MatProps) {
   const { out, onMat, back, lost } = counts(state.ledger);
   const on = putOn(map, state);
   const toCome = ahead
@@ -65,7 +66,7 @@ export function Mat({ map, state, ahead, now }: MatProps) {
       </div>
     </section>
   );
-}
+});
 
 function looseScrews(map: DeviceMap, state: JobState, jointId: string): Screw[] {
   const joint = map.joints.find((each) => each.id === jointId);

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Button } from '../ui/button.tsx';
 
 export type PanelName =
@@ -26,7 +27,7 @@ interface MoreBarProps {
 }
 
 /** What else can be done at the bench, always in sight at the same place; to stop is at the end, apart. */
-export function MoreBar({ paused, held, onUndo, onPanel, onPause, onIntake }: MoreBarProps) {
+export const MoreBar = memo(function MoreBar({ paused, held, onUndo, onPanel, onPause, onIntake }: MoreBarProps) {
   return (
     <nav
       aria-label="More"
@@ -64,4 +65,4 @@ export function MoreBar({ paused, held, onUndo, onPanel, onPause, onIntake }: Mo
       </Button>
     </nav>
   );
-}
+});

@@ -4,7 +4,7 @@ import { type DeviceMap } from '@nibrel/core/device-map';
 import { inWords } from '@nibrel/core/search';
 import type { Mechanism } from '@nibrel/core/holds';
 import { capital } from '@nibrel/core/words';
-import { useMemo } from 'react';
+import { useMemo, memo } from 'react';
 import { Link } from 'react-router';
 import { about, clock, duration } from '../app/format.ts';
 import { TimeBand } from '../ui/time-band.tsx';
@@ -21,7 +21,7 @@ interface TopBandProps {
 }
 
 /** Past, now and next as one band, hands-on and waiting to scale. */
-export function TopBand({ mechanism, map, state, ahead, now, person, onPerson }: TopBandProps) {
+export const TopBand = memo(function TopBand({ mechanism, map, state, ahead, now, person, onPerson }: TopBandProps) {
   const past = useMemo(() => pastStretches(state.events), [state.events]);
   const coming = useMemo(() => comingStretches(map, ahead?.ops ?? []), [map, ahead]);
   const span = Math.max(1, secondsOf(past) + secondsOf(coming));
@@ -61,4 +61,4 @@ export function TopBand({ mechanism, map, state, ahead, now, person, onPerson }:
       </div>
     </header>
   );
-}
+});

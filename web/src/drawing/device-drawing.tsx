@@ -1,7 +1,7 @@
 import type { DeviceMap, Part, Point } from '@nibrel/core/device-map';
 import type { MouseEvent, ReactNode } from 'react';
 import { partName } from '@nibrel/core/words';
-import { useRef } from 'react';
+import { useRef, memo } from 'react';
 import { centreOf, contains, fromTheTop, onSide, outlinePath, placesOf, type Side } from './geometry.ts';
 import { DrawnAt, MARK_PX, useMm, useSize, WORD_PX } from './scale.ts';
 import { type Box, type Layout, layoutOf, nearBox, scaleOf } from './view-box.ts';
@@ -48,7 +48,7 @@ const FILLS: Readonly<Record<string, string>> = {
 };
 
 /** A device to scale from its map. Nothing is told by colour alone: what is next is outlined twice and named. */
-export function DeviceDrawing({
+export const DeviceDrawing = memo(function DeviceDrawing({
   map,
   side,
   label,
@@ -196,7 +196,7 @@ export function DeviceDrawing({
       )}
     </div>
   );
-}
+});
 
 /** Until it is measured. */
 const USUAL_SIZE = { width: 540, height: 640 };

@@ -38,6 +38,8 @@ export interface Session {
   readonly lastAhead: Ahead | null;
   readonly planning: boolean;
   readonly planProblem: string | null;
+  /** what was asked for and not answered yet, readings aside */
+  readonly asked: number;
   /** the event that waits for the server; what is asked for meanwhile waits its turn in the outbox */
   readonly unsaved: BenchEvent | null;
   /** why the last thing asked for was refused, and what was asked */
@@ -107,6 +109,12 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
 
     /** Judged when its turn comes, by what was taken until then; shown as done once the server has it on its disk. */
     const posted = async (event: BenchEvent): Promise<boolean> => {
+      const count = event.type === 'heat-reading' ? 0 : 1;
+      set(({ asked: before }) => ({ asked: before + count }));
+      return delivered(event).finally(() => set(({ asked: before }) => ({ asked: before - count })));
+    };
+
+    const delivered = async (event: BenchEvent): Promise<boolean> => {
       let judged: { readonly before: JobState; readonly after: JobState; readonly ahead: Ahead | null } | null = null;
       const answer = await outbox.send(id, event, {
         judge: () => {
@@ -151,6 +159,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       lastAhead: null,
       planning: false,
       planProblem: null,
+      asked: 0,
       unsaved: null,
       refusal: null,
 

@@ -87,17 +87,17 @@ export class Outbox {
     this.#stopped.abort();
   }
 
+  /** It is shelved and sent at the same time: what nobody has shown as done may be lost, what was sent is answered once. */
   #inTurn(letter: Letter, { judge, settle }: Sending, shelved: Promise<unknown>): Promise<Answer | null> {
     const queue = this.#queues.get(letter.to) ?? new PQueue({ concurrency: 1 });
     this.#queues.set(letter.to, queue);
     this.#change(({ waiting }) => ({ waiting: [...waiting, letter] }));
     return queue.add(async () => {
       try {
-        await shelved;
         const objection = judge?.() ?? null;
         const answer = objection === null ? await this.#delivered(letter) : { problem: objection };
         if (answer === null) return null;
-        await this.#options.shelf.drop(letter.id).catch(() => undefined);
+        void shelved.then(() => this.#options.shelf.drop(letter.id)).catch(() => undefined);
         this.#options.onAnswer?.(letter, answer);
         await settle?.(answer);
         return answer;
