@@ -131,6 +131,14 @@ describe('what is answered is what the description says', () => {
     const edge = (id: string, x: number) => ({ id, from: { x, y: 0 }, to: { x, y: 60 }, depth: 2, near: 'cell' });
     const heat = { workingTime_s: 10 };
     await ask('POST /compute/cut-plan', { segments: [edge('left', 0), edge('right', 40)], speed_mm_s: 4, heat });
+    const { fasteners, joints } = tern5 as unknown as { fasteners: { id: string }[]; joints: { type: string }[] };
+    await ask('POST /compute/swap-table', { fasteners, joints: joints.filter(({ type }) => type === 'screw') });
+    const classes = fasteners.map(({ id }) => id);
+    await ask('POST /compute/containers', { classes, cost: classes.map(() => classes.map(() => 1)), containers: 2 });
+    await ask('POST /compute/screw-match', {
+      classes: [{ id: 'lid', drive: 'PH000', length: 2, count: 2 }],
+      loose: [{ id: 'a', drive: null, length: 2.02 }],
+    });
     const air = { h_W_m2K: 10, temp_C: 22 };
     await ask('POST /compute/heat', {
       layers: [

@@ -47,6 +47,63 @@ describe('compute/battery and compute/identity', () => {
   });
 });
 
+describe('compute/swap-table, containers and screw-match', () => {
+  it('answer as the contract has it', async () => {
+    const fastener = (id: string, length: number) => ({ id, drive: 'PH000', thread: 'M1.4x0.3', length, head: 2 });
+    const joint = { id: 'lid', type: 'screw', holds: ['lid'], to: 'frame', face: 'front', fastener: 'a' };
+    const points = [{ id: 'p', x: 1, y: 2, depth: 1.6, below: 'board' }];
+    const swap = await call('POST', '/compute/swap-table', {
+      fasteners: [fastener('a', 1.2), fastener('b', 3.1)],
+      joints: [{ ...joint, points }],
+    });
+    expect(swap.body).toEqual({
+      cells: [
+        { fastener: 'a', joint: 'lid', point: 'p', verdict: 'fits' },
+        { fastener: 'b', joint: 'lid', point: 'p', verdict: 'long', protrudes_mm: 1.5 },
+      ],
+    });
+    const cost = [
+      [0, 5, 1],
+      [5, 0, 1],
+      [1, 1, 0],
+    ];
+    const split = await call('POST', '/compute/containers', { classes: ['a', 'b', 'c'], cost, containers: 2 });
+    expect(split.body).toMatchObject({ cost: 1, optimal: true });
+    const match = await call('POST', '/compute/screw-match', {
+      classes: [{ id: 'a', drive: 'PH000', length: 2, count: 2 }],
+      loose: [{ id: 'x', drive: null, length: 2.01 }],
+    });
+    expect(match.body).toMatchObject({
+      best: [{ loose: 'x', class: 'a' }],
+      ambiguous: [],
+      missing: [{ class: 'a', count: 1 }],
+    });
+  });
+
+  it('refuse what can not be, naming the field', async () => {
+    const refused = async (route: string, body: object) => {
+      const { status, body: said } = await call('POST', `/compute/${route}`, body);
+      return [status, said['errors'][0].path];
+    };
+    expect(await refused('containers', { classes: ['a'], cost: [[0]], containers: 0 })).toEqual([422, 'containers']);
+    expect(
+      await refused('containers', {
+        classes: ['a', 'b'],
+        cost: [
+          [0, 1],
+          [2, 0],
+        ],
+        containers: 2,
+      }),
+    ).toEqual([422, 'cost[0][1]']);
+    const loose = [{ id: 'x', drive: null, length: 900 }];
+    expect(await refused('screw-match', { classes: [], loose })).toEqual([422, 'loose[0].length']);
+    const points = [{ id: 'p', depth: 1 }];
+    const joints = [{ id: 'j', type: 'screw', fastener: 'none', points }];
+    expect(await refused('swap-table', { fasteners: [], joints })).toEqual([422, 'joints[0].fastener']);
+  });
+});
+
 describe('compute/heat', () => {
   const layers = [
     { material: 'soda-lime glass', thickness_mm: 0.8 },

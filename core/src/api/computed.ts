@@ -7,6 +7,7 @@ import type { NamedNeed, NamedOp, Possible } from '../holds/index.ts';
 import type { checkNumbers } from '../identity/index.ts';
 import type { OrderResult } from '../order/index.ts';
 import type { Consumable, Plan, ScrewLine } from '../plan/index.ts';
+import type { Containers, ScrewMatch, SwapCell } from '../screws/index.ts';
 import { ORDER_RULES } from '../sequence/index.ts';
 import type { Warning } from '../words/index.ts';
 import { count, figure, listOf, oneOf, shape, text, yes } from './shape.ts';
@@ -149,4 +150,33 @@ export const possibleAnswer = shape<PossibleAnswer>({
   possible: listOf(shape<NamedOp>({ kind }, ofOp)),
   blocked: listOf(shape<Possible['blocked'][number]>({ kind, by: listOf(need) }, ofOp)),
   warnings: listOf(shape<PossibleAnswer['warnings'][number]>({ code: text, text }, { part: text, joint: text })),
+});
+
+export const swapAnswer = shape<{ readonly cells: readonly SwapCell[] }>({
+  cells: listOf(
+    shape<SwapCell>(
+      {
+        fastener: text,
+        joint: text,
+        point: text,
+        verdict: oneOf('fits', 'long', 'short', 'wrong-drive', 'wrong-thread'),
+      },
+      { protrudes_mm: figure, engagementLost_mm: figure },
+    ),
+  ),
+});
+
+export const containersAnswer = shape<Containers>({
+  groups: listOf(listOf(text)),
+  cost: figure,
+  optimal: yes,
+  lowerBound: figure,
+});
+
+export const matchAnswer = shape<ScrewMatch>({
+  best: listOf(shape<ScrewMatch['best'][number]>({ loose: text, class: text.allow(null) })),
+  logWeight: figure,
+  probabilities: Joi.object().pattern(Joi.string(), Joi.object().pattern(Joi.string(), figure)),
+  ambiguous: listOf(text),
+  missing: listOf(shape<ScrewMatch['missing'][number]>({ class: text, count })),
 });

@@ -8,6 +8,17 @@ import type { BenchEvent } from '../job/index.ts';
 import type { OrderResult } from '../order/index.ts';
 import { PHOTO_TYPES } from '../photos/index.ts';
 import type { Plan } from '../plan/index.ts';
+import {
+  type Containers,
+  type ContainersRequest,
+  containersRequest,
+  type MatchRequest,
+  matchRequest,
+  type ScrewMatch,
+  type SwapCell,
+  type SwapRequest,
+  swapRequest,
+} from '../screws/index.ts';
 import type { ShopEvent } from '../shop/index.ts';
 import * as answer from './answers.ts';
 import * as computed from './computed.ts';
@@ -60,6 +71,9 @@ export interface Routes {
   'POST /compute/order': { body: request.OrderRequest; answer: OrderResult };
   'POST /compute/plan': { body: request.PlanBody; answer: Plan };
   'POST /compute/possible': { body: request.PossibleBody; answer: computed.PossibleAnswer };
+  'POST /compute/swap-table': { body: SwapRequest; answer: { readonly cells: readonly SwapCell[] } };
+  'POST /compute/containers': { body: ContainersRequest; answer: Containers };
+  'POST /compute/screw-match': { body: MatchRequest; answer: ScrewMatch };
   'GET /stand-ins': { answer: { readonly standIns: readonly string[] } };
   'POST /stand-ins/registry': { body: { readonly number: string }; answer: answer.RegistrySaid };
   'GET /stand-ins/power-meter': { query: request.MeterQuery; answer: string };
@@ -233,6 +247,24 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     summary: 'The order of edges of a cut, and where to heat again',
     body: cutRequest,
     answer: computed.cutAnswer,
+    problems: FULL,
+  },
+  'POST /compute/swap-table': {
+    summary: 'Every screw kind in every hole: does it fit, and what is wrong where it does not',
+    body: swapRequest,
+    answer: computed.swapAnswer,
+    problems: FULL,
+  },
+  'POST /compute/containers': {
+    summary: 'Which screw kinds lie together in so many containers, so that the cost is least',
+    body: containersRequest,
+    answer: computed.containersAnswer,
+    problems: FULL,
+  },
+  'POST /compute/screw-match': {
+    summary: 'Loose screws back to their holes, with exact probabilities',
+    body: matchRequest,
+    answer: computed.matchAnswer,
     problems: FULL,
   },
   'POST /compute/heat': {

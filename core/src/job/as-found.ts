@@ -33,7 +33,7 @@ export function asFound({ map }: Mechanism, state: JobState): AsFound {
   const replaced = new Set(targets.flatMap((each) => ('replace' in each ? [each.replace] : [])));
   const missing = [...found.missing];
   const gone = new Set(missing.filter((id) => !replaced.has(id)));
-  const left = closedAs(withoutParts(mapSeen(map, found, replaced), gone), found, settled(map, policy).policy.closing);
+  const left = mapFound(map, found, replaced, settled(map, policy).policy.closing);
   const parts = new Set(left.parts.map(({ id }) => id));
   const joints = new Set(left.joints.map(({ id }) => id));
   const isLeft = (op: DoneOp) => (op.joint === undefined ? parts.has(op.part!) : joints.has(op.joint));
@@ -45,6 +45,19 @@ export function asFound({ map }: Mechanism, state: JobState): AsFound {
     policy: isDecided ? { ...policy, closing: null } : policy,
   };
 }
+
+/** Made once for what was found: every step of a job is judged on it. */
+function mapFound(map: DeviceMap, found: Found, replaced: ReadonlySet<string>, school: Policy['closing']): DeviceMap {
+  const made = maps.get(found) ?? new Map<string, DeviceMap>();
+  maps.set(found, made);
+  const key = JSON.stringify([map.id, [...replaced], school]);
+  const gone = new Set([...found.missing].filter((id) => !replaced.has(id)));
+  const known = made.get(key) ?? closedAs(withoutParts(mapSeen(map, found, replaced), gone), found, school);
+  made.set(key, known);
+  return known;
+}
+
+const maps = new WeakMap<Found, Map<string, DeviceMap>>();
 
 /** Targets that are still there to be reached. */
 export function targetsFound({ map }: AsFound, targets: readonly Target[]): Target[] {
@@ -58,8 +71,13 @@ export function targetsFound({ map }: AsFound, targets: readonly Target[]): Targ
 /** The mechanism of the device as it was found. */
 export function mechanismFound(mechanism: Mechanism, state: JobState): Mechanism {
   const { map } = asFound(mechanism, state);
-  return map === mechanism.map ? mechanism : mechanismOf(map);
+  if (map === mechanism.map) return mechanism;
+  const known = mechanisms.get(map) ?? mechanismOf(map);
+  mechanisms.set(map, known);
+  return known;
 }
+
+const mechanisms = new WeakMap<DeviceMap, Mechanism>();
 
 function mapSeen(map: DeviceMap, { different }: Found, replaced: ReadonlySet<string>): DeviceMap {
   if (different.size === 0) return map;
@@ -70,7 +88,7 @@ function mapSeen(map: DeviceMap, { different }: Found, replaced: ReadonlySet<str
   return { ...map, parts: map.parts.map(seen) };
 }
 
-/** What a part is held by falls away with it; what else lay on it is held to what that part was held to. */
+/** What a part is held by falls away with it; what else was held to it alone is held to the base. */
 function withoutParts(map: DeviceMap, gone: ReadonlySet<string>): DeviceMap {
   if (gone.size === 0) return map;
   const base = map.parts.find((each) => each.base)!.id;

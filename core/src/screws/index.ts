@@ -16,3 +16,6 @@ export {
   takenOut,
 } from './ledger.ts';
 export { screwLetters, type ScrewLetter } from './letters.ts';
+export { type Containers, containersFor, type ContainersRequest, containersRequest } from './containers.ts';
+export { matchRequest, type MatchRequest, matchScrews, type ScrewMatch } from './screw-match.ts';
+export { type SwapCell, swapped, swapRequest, type SwapRequest, swapTable } from './swap-table.ts';

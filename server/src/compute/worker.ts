@@ -14,6 +14,7 @@ import { solveOrder } from '@nibrel/core/order';
 import { takePhoto } from '@nibrel/core/photos';
 import { type DoneOp, planRepair } from '@nibrel/core/plan';
 import { Refusal } from '@nibrel/core/refusal';
+import { containersFor, matchScrews, swapTable } from '@nibrel/core/screws';
 import { parsedJson } from '../http/body.ts';
 import { taken } from '../http/route.ts';
 import { lengthProblem } from '../http/lengths.ts';
@@ -99,6 +100,9 @@ const COMPUTE = {
   },
   identity: (body: unknown) => checkNumbers(taken('POST /compute/identity', body).numbers),
   'cut-plan': (body: unknown) => planCut(taken('POST /compute/cut-plan', body)),
+  'swap-table': (body: unknown) => ({ cells: swapTable(taken('POST /compute/swap-table', body)) }),
+  containers: (body: unknown) => containersFor(taken('POST /compute/containers', body)),
+  'screw-match': (body: unknown) => matchScrews(taken('POST /compute/screw-match', body)),
   /** what is wrong with the shape of each event of a job */
   events: (body: unknown) => (body as unknown[]).map((each) => shapeProblem(EVENT_DATA, each)),
   'new-job': (body: unknown) => taken('POST /jobs', body),

@@ -11,6 +11,9 @@ export function useSize(ref: RefObject<Element | null>): Size | null {
   useLayoutEffect(() => {
     const element = ref.current;
     if (!element) return;
+    // before anything is painted at a size that is not its own
+    const { width: first, height } = element.getBoundingClientRect();
+    if (first > 0) setSize({ width: first, height });
     const observer = new ResizeObserver(([entry]) => {
       const { width, height } = entry!.contentRect;
       setSize({ width, height });

@@ -1,0 +1,185 @@
+import { Refusal } from '../refusal/index.ts';
+
+interface Placings {
+  /** per thing the logarithm of its weight in each bin */
+  readonly logs: readonly (readonly number[])[];
+  readonly counts: readonly number[];
+  readonly nowhere: number;
+  /** one placing, as good as any: all of them together weigh at least as much */
+  readonly placing: readonly (number | null)[];
+  /** in which order things are taken up: those that compete for the same bins close together */
+  readonly order: readonly number[];
+}
+
+/** What weighs so much less than all of it together changes no digit that is shown. */
+const NOTHING = Math.log(1e-16);
+/** More fillings than this at once are not followed. */
+const MOST = 120_000;
+
+/**
+ * The chance of each thing to lie in each bin, and nowhere (last), over all one-to-one placings into the individual places of
+ * the bins. How full the bins are is all that later things depend on, so that placings with the same filling are counted
+ * together, forward and back. What not even all that can follow makes count is dropped.
+ * @throws Refusal where more fillings count than can be followed
+ */
+export function chancesOf(placings: Placings): number[][] {
+  const { logs, counts, nowhere, order } = placings;
+  const rows = order.map((thing) => [...logs[thing]!, nowhere]);
+  const tops = rows.map((row) => Math.max(...row));
+  const scaled = rows.map((row, at) => row.map((log) => log - tops[at]!));
+  const weights = scaled.map((row) => row.map(Math.exp));
+  const bins = new Bins(counts);
+  const least = leastCounted(placings, tops, weights);
+  const layers: Fillings[] = [Fillings.empty(bins)];
+  for (const [at, row] of weights.entries()) layers.push(layers[at]!.with(bins, row, scaled[at]!, least[at + 1]!));
+  const chances: number[][] = order.map(() => []);
+  let after = layers.at(-1)!.weights.map(() => 1);
+  for (let at = weights.length - 1; at >= 0; at--) {
+    const { found, before } = layers[at]!.back(bins, weights[at]!, layers[at + 1]!, after);
+    const all = found.reduce((sum, each) => sum + each, 0);
+    chances[order[at]!] = found.map((each) => each / all);
+    after = before;
+  }
+  return chances;
+}
+
+/** How full all bins are, as one number: each bin is a digit of it. */
+class Bins {
+  readonly counts: readonly number[];
+  readonly steps: readonly number[];
+  readonly logs: readonly number[];
+
+  constructor(counts: readonly number[]) {
+    this.counts = counts;
+    this.steps = counts.map((_, bin) => counts.slice(0, bin).reduce((product, each) => product * (each + 1), 1));
+    const all = counts.reduce((product, each) => product * (each + 1), 1);
+    if (!Number.isSafeInteger(all)) tooMany();
+    this.logs = Array.from({ length: Math.max(0, ...counts) + 1 }, (_, n) => Math.log(n));
+  }
+
+  free(key: number, bin: number): number {
+    const count = this.counts[bin]!;
+    return count - (Math.floor(key / this.steps[bin]!) % (count + 1));
+  }
+
+  /** In how many ways all places can be filled, at most. */
+  get logWays(): number {
+    return this.counts.reduce((sum, count) => sum + logFactorial(count), 0);
+  }
+}
+
+function logFactorial(n: number): number {
+  let sum = 0;
+  for (let each = 2; each <= n; each++) sum += Math.log(each);
+  return sum;
+}
+
+/** The fillings that count after so many things. */
+class Fillings {
+  readonly keys: number[] = [];
+  /** scaled by `log`, so that many things do not vanish together */
+  readonly weights: number[] = [];
+  /** in how many ways what is free can be filled, at most */
+  readonly ways: number[] = [];
+  readonly #log: number;
+  readonly #at = new Map<number, number>();
+
+  private constructor(log: number) {
+    this.#log = log;
+  }
+
+  static empty(bins: Bins): Fillings {
+    const none = new Fillings(0);
+    none.#add(0, 1, bins.logWays);
+    return none;
+  }
+
+  /** With one thing more in each bin that has room for it, or nowhere. */
+  with(bins: Bins, row: readonly number[], logs: readonly number[], least: number): Fillings {
+    const next = new Fillings(this.#log);
+    const nowhere = bins.counts.length;
+    this.keys.forEach((key, index) => {
+      const weight = this.weights[index]!;
+      const ways = this.ways[index]!;
+      const short = least - this.#log - Math.log(weight) - ways;
+      if (logs[nowhere]! >= short) next.#add(key, weight * row[nowhere]!, ways);
+      for (let bin = 0; bin < nowhere; bin++) {
+        if (logs[bin]! < short) continue;
+        const free = bins.free(key, bin);
+        if (free > 0) next.#add(key + bins.steps[bin]!, weight * row[bin]! * free, ways - bins.logs[free]!);
+      }
+    });
+    if (next.keys.length > MOST) tooMany();
+    return next.#scaled();
+  }
+
+  /** What follows each filling, from what follows those after it; and what the thing between weighs in each bin. */
+  back(bins: Bins, row: readonly number[], next: Fillings, after: readonly number[]) {
+    const nowhere = bins.counts.length;
+    const found = row.map(() => 0);
+    const before = this.keys.map((key, index) => {
+      let sum = 0;
+      for (let bin = 0; bin <= nowhere; bin++) {
+        if (row[bin] === 0) continue;
+        const free = bin === nowhere ? 1 : bins.free(key, bin);
+        const to = free > 0 ? next.#at.get(bin === nowhere ? key : key + bins.steps[bin]!) : undefined;
+        if (to === undefined) continue;
+        const share = row[bin]! * free * after[to]!;
+        sum += share;
+        found[bin]! += this.weights[index]! * share;
+      }
+      return sum;
+    });
+    const top = before.reduce((most, each) => Math.max(most, each), 0);
+    return { found, before: before.map((each) => each / top) };
+  }
+
+  #add(key: number, weight: number, ways: number): void {
+    const at = this.#at.get(key);
+    if (at !== undefined) {
+      this.weights[at]! += weight;
+      return;
+    }
+    this.#at.set(key, this.keys.length);
+    this.keys.push(key);
+    this.weights.push(weight);
+    this.ways.push(ways);
+  }
+
+  #scaled(): Fillings {
+    const top = this.weights.reduce((most, each) => Math.max(most, each), 0);
+    const scaled = new Fillings(this.#log + Math.log(top));
+    this.keys.forEach((key, index) => scaled.#add(key, this.weights[index]! / top, this.ways[index]!));
+    return scaled;
+  }
+}
+
+/**
+ * Per position the least that a filling has to weigh to count, before the ways in which its free places can be filled: what
+ * follows is at most every option of every thing that is still to come.
+ */
+function leastCounted(
+  { logs, counts, nowhere, placing }: Placings,
+  tops: readonly number[],
+  weights: readonly (readonly number[])[],
+): number[] {
+  const ways = counts.reduce((sum, count, bin) => {
+    const placed = placing.filter((to) => to === bin).length;
+    return sum + logFactorial(count) - logFactorial(count - placed);
+  }, 0);
+  const one = placing.reduce<number>((sum, to, thing) => sum + (to === null ? nowhere : logs[thing]![to]!), ways);
+  // weights are scaled by the greatest of each thing
+  const scale = tops.reduce((sum, top) => sum + top, 0);
+  const least = [one - scale + NOTHING];
+  for (const row of weights.toReversed()) {
+    least.unshift(least[0]! - Math.log(row.reduce((sum, weight) => sum + weight, 0)));
+  }
+  return least;
+}
+
+function tooMany(): never {
+  throw new Refusal(
+    'Too many of them look alike to be told apart exactly: measure some again, with less scatter.',
+    'loose',
+  );
+}
