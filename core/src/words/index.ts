@@ -6,6 +6,6 @@ export { capital, plural } from './english.ts';
 export { isGate, opLine, opWords, slideWords } from './op-words.ts';
 export { bitMark } from './bit-marks.ts';
 export { jointWords } from './joint-words.ts';
-export { edgeName, placeWords } from './places.ts';
+export { edgeName, placeOfJoint, placeWords } from './places.ts';
 export { whyNow } from './why.ts';
 export { waterWords } from './water.ts';

@@ -8,6 +8,7 @@ import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
 import { TransplantPanel } from '../job/panels/transplant-panel.tsx';
 import type { PanelName } from './more-bar.tsx';
 import { ClosingPanel } from './panels/closing-panel.tsx';
+import { HeldPanel } from './panels/held-panel.tsx';
 import { KeysPanel } from './panels/keys-panel.tsx';
 import { MissingScrewsPanel } from './panels/missing-screws.tsx';
 import { NotePanel } from './panels/note-panel.tsx';
@@ -85,6 +86,15 @@ export const BenchPanels = memo(function BenchPanels({
         onClose={close}
         onFound={(found) => send('not-mapped', found)}
         onTrouble={() => onPanel('trouble')}
+      />
+      <HeldPanel
+        key={`held ${op?.id}`}
+        mechanism={mechanism}
+        state={state}
+        op={op}
+        open={panel === 'held'}
+        onClose={close}
+        onNotMapped={() => onPanel('not-mapped')}
       />
       <ClosingPanel
         map={map}

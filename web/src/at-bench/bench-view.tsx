@@ -177,6 +177,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   useKeys({
     x: () => setPanel('stop'),
     n: () => setPanel('note'),
+    q: () => setPanel('held'),
     i: () => setPanel('person'),
     r: () => void navigate(`/jobs/${state.job.id}/record`),
     a: toIntake,

@@ -14,7 +14,8 @@ export type PanelName =
   | 'other'
   | 'missing'
   | 'not-mapped'
-  | 'closing';
+  | 'closing'
+  | 'held';
 
 interface MoreBarProps {
   readonly paused: boolean;
@@ -31,13 +32,16 @@ export const MoreBar = memo(function MoreBar({ paused, held, onUndo, onPanel, on
   return (
     <nav
       aria-label="More"
-      className="sticky bottom-0 z-10 flex flex-wrap border-t border-ink bg-paper px-2 text-note [&_kbd]:hidden xl:[&_kbd]:inline-block [&>button]:gap-2 [&>button]:px-2.5"
+      className="sticky bottom-0 z-10 flex flex-wrap border-t border-ink bg-paper px-2 text-note [&_kbd]:hidden 2xl:[&_kbd]:inline-block [&>button]:px-2 max-lg:[&>button]:text-note lg:[&>button]:px-3.5"
     >
       <Button weight="quiet" keyName="U" disabled={held} onClick={onUndo}>
         Undo
       </Button>
       <Button weight="quiet" keyName="T" disabled={held} onClick={() => onPanel('trouble')}>
         Trouble
+      </Button>
+      <Button weight="quiet" keyName="Q" onClick={() => onPanel('held')}>
+        Stuck
       </Button>
       <Button weight="quiet" keyName="E" disabled={held} onClick={() => onPanel('other')}>
         Something else
@@ -57,7 +61,7 @@ export const MoreBar = memo(function MoreBar({ paused, held, onUndo, onPanel, on
       <Button weight="quiet" keyName="A" onClick={onIntake}>
         Intake
       </Button>
-      <Button weight="quiet" keyName="?" onClick={() => onPanel('keys')}>
+      <Button weight="quiet" keyName="?" className="max-lg:hidden" onClick={() => onPanel('keys')}>
         Keys
       </Button>
       <Button weight="quiet" keyName="X" className="ml-auto font-bold text-now" onClick={() => onPanel('stop')}>

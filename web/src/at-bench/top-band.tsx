@@ -32,7 +32,7 @@ export const TopBand = memo(function TopBand({ mechanism, map, state, ahead, now
   ) as [number, number];
   const targets = state.targets.map((each) => inWords(mechanism, each)).join(', ') || 'close it up';
   return (
-    <header className="grid items-center gap-x-6 gap-y-1 border-b border-ink px-6 py-2.5 md:grid-cols-[minmax(0,auto)_minmax(9rem,1fr)_auto]">
+    <header className="grid items-center gap-x-6 gap-y-1 border-b border-ink px-6 py-2.5 md:grid-cols-[minmax(0,auto)_minmax(9rem,1fr)_auto] lg:grid-cols-[fit-content(24rem)_minmax(9rem,1fr)_auto]">
       <div className="min-w-0">
         <p className="truncate text-lead leading-tight font-bold">
           <Link to="/" aria-label="Bench" className="mr-2 no-underline">
