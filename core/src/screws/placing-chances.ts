@@ -16,6 +16,9 @@ const NOTHING = Math.log(1e-16);
 /** More fillings than this at once are not followed. */
 const MOST = 120_000;
 
+/** What lies so much more likely nowhere never lies there. */
+const NEVER = Math.log(1e-30);
+
 /**
  * The chance of each thing to lie in each bin, and nowhere (last), over all one-to-one placings into the individual places of
  * the bins. How full the bins are is all that later things depend on, so that placings with the same filling are counted
@@ -24,18 +27,22 @@ const MOST = 120_000;
  */
 export function chancesOf(placings: Placings): number[][] {
   const { logs, counts, nowhere, order } = placings;
-  const rows = order.map((thing) => [...logs[thing]!, nowhere]);
+  const isNever = (log: number, bin: number) => log + Math.log(counts[bin]!) < nowhere + NEVER;
+  const rows = order.map((thing) => [
+    ...logs[thing]!.map((log, bin) => (isNever(log, bin) ? Number.NEGATIVE_INFINITY : log)),
+    nowhere,
+  ]);
   const tops = rows.map((row) => Math.max(...row));
   const scaled = rows.map((row, at) => row.map((log) => log - tops[at]!));
   const weights = scaled.map((row) => row.map(Math.exp));
-  const bins = new Bins(counts);
+  const bins = new Bins(counts, weights);
   const least = leastCounted(placings, tops, weights);
   const layers: Fillings[] = [Fillings.empty(bins)];
-  for (const [at, row] of weights.entries()) layers.push(layers[at]!.with(bins, row, scaled[at]!, least[at + 1]!));
+  for (const [at, row] of weights.entries()) layers.push(layers[at]!.with(bins, at, row, scaled[at]!, least[at + 1]!));
   const chances: number[][] = order.map(() => []);
   let after = layers.at(-1)!.weights.map(() => 1);
   for (let at = weights.length - 1; at >= 0; at--) {
-    const { found, before } = layers[at]!.back(bins, weights[at]!, layers[at + 1]!, after);
+    const { found, before } = layers[at]!.back(bins, at, weights[at]!, layers[at + 1]!, after);
     const all = found.reduce((sum, each) => sum + each, 0);
     chances[order[at]!] = found.map((each) => each / all);
     after = before;
@@ -43,28 +50,79 @@ export function chancesOf(placings: Placings): number[][] {
   return chances;
 }
 
-/** How full all bins are, as one number: each bin is a digit of it. */
+/** Can so many bins be followed at all? Asked before anything is computed. */
+export function checkBins({ logs, counts, nowhere, order }: Omit<Placings, 'placing'>): void {
+  const may = (log: number, bin: number) => (log + Math.log(counts[bin]!) < nowhere + NEVER ? 0 : 1);
+  new Bins(
+    counts,
+    order.map((thing) => [...logs[thing]!.map(may), 1]),
+  );
+}
+
+/**
+ * How full the bins are, as one number, a digit for each that something still to come can lie in; those that are done with
+ * leave their digit to others.
+ */
 class Bins {
   readonly counts: readonly number[];
-  readonly steps: readonly number[];
   readonly logs: readonly number[];
+  readonly #step: number[] = [];
+  readonly #radix: number[] = [];
+  /** per position the bins that nothing after it can lie in */
+  readonly #done: readonly (readonly number[])[];
+  readonly #factorials: readonly number[];
+  readonly logWays: number;
 
-  constructor(counts: readonly number[]) {
+  /** @param weights in their order, of each thing in each bin and nowhere */
+  constructor(counts: readonly number[], weights: readonly (readonly number[])[]) {
     this.counts = counts;
-    this.steps = counts.map((_, bin) => counts.slice(0, bin).reduce((product, each) => product * (each + 1), 1));
-    const all = counts.reduce((product, each) => product * (each + 1), 1);
-    if (!Number.isSafeInteger(all)) tooMany();
-    this.logs = Array.from({ length: Math.max(0, ...counts) + 1 }, (_, n) => Math.log(n));
+    this.#factorials = Array.from({ length: Math.max(0, ...counts) + 1 }, (_, n) => logFactorial(n));
+    this.logs = this.#factorials.map((_, n) => Math.log(n));
+    const spans = counts.map((_, bin) => {
+      const at = weights.flatMap((row, index) => (row[bin]! > 0 ? [index] : []));
+      return { bin, first: at[0] ?? -1, last: at.at(-1) ?? -1 };
+    });
+    this.#done = weights.map((_, index) => spans.flatMap(({ bin, last }) => (last === index ? [bin] : [])));
+    const used = spans.filter(({ first }) => first >= 0).toSorted((a, b) => a.first - b.first);
+    const digits: { last: number; radix: number; bins: number[] }[] = [];
+    for (const { bin, first, last } of used) {
+      const free = digits.find((each) => each.last < first);
+      const digit = free ?? { last, radix: 0, bins: [] };
+      if (!free) digits.push(digit);
+      digit.last = last;
+      digit.radix = Math.max(digit.radix, counts[bin]! + 1);
+      digit.bins.push(bin);
+    }
+    let step = 1;
+    for (const { radix, bins } of digits) {
+      for (const bin of bins) [this.#step[bin], this.#radix[bin]] = [step, radix];
+      step *= radix;
+    }
+    if (!Number.isSafeInteger(step)) tooMany();
+    this.logWays = used.reduce((sum, { bin }) => sum + this.#factorials[counts[bin]!]!, 0);
   }
 
   free(key: number, bin: number): number {
-    const count = this.counts[bin]!;
-    return count - (Math.floor(key / this.steps[bin]!) % (count + 1));
+    return this.counts[bin]! - this.#digit(key, bin);
   }
 
-  /** In how many ways all places can be filled, at most. */
-  get logWays(): number {
-    return this.counts.reduce((sum, count) => sum + logFactorial(count), 0);
+  /** With one thing more in a bin. */
+  filled(key: number, bin: number): number {
+    return key + this.#step[bin]!;
+  }
+
+  /** Without the bins that nothing after this position can lie in. */
+  left(key: number, at: number): number {
+    return this.#done[at]!.reduce((rest, bin) => rest - this.#digit(rest, bin) * this.#step[bin]!, key);
+  }
+
+  /** In how many ways what is free in those bins could have been filled. */
+  lostWays(key: number, at: number): number {
+    return this.#done[at]!.reduce((sum, bin) => sum + this.#factorials[this.free(key, bin)]!, 0);
+  }
+
+  #digit(key: number, bin: number): number {
+    return Math.floor(key / this.#step[bin]!) % this.#radix[bin]!;
   }
 }
 
@@ -95,18 +153,20 @@ class Fillings {
   }
 
   /** With one thing more in each bin that has room for it, or nowhere. */
-  with(bins: Bins, row: readonly number[], logs: readonly number[], least: number): Fillings {
+  with(bins: Bins, at: number, row: readonly number[], logs: readonly number[], least: number): Fillings {
     const next = new Fillings(this.#log);
     const nowhere = bins.counts.length;
     this.keys.forEach((key, index) => {
       const weight = this.weights[index]!;
       const ways = this.ways[index]!;
       const short = least - this.#log - Math.log(weight) - ways;
-      if (logs[nowhere]! >= short) next.#add(key, weight * row[nowhere]!, ways);
+      const add = (to: number, more: number, left: number) =>
+        next.#add(bins.left(to, at), more, left - bins.lostWays(to, at));
+      if (logs[nowhere]! >= short) add(key, weight * row[nowhere]!, ways);
       for (let bin = 0; bin < nowhere; bin++) {
-        if (logs[bin]! < short) continue;
+        if (row[bin] === 0 || logs[bin]! < short) continue;
         const free = bins.free(key, bin);
-        if (free > 0) next.#add(key + bins.steps[bin]!, weight * row[bin]! * free, ways - bins.logs[free]!);
+        if (free > 0) add(bins.filled(key, bin), weight * row[bin]! * free, ways - bins.logs[free]!);
       }
     });
     if (next.keys.length > MOST) tooMany();
@@ -114,7 +174,7 @@ class Fillings {
   }
 
   /** What follows each filling, from what follows those after it; and what the thing between weighs in each bin. */
-  back(bins: Bins, row: readonly number[], next: Fillings, after: readonly number[]) {
+  back(bins: Bins, at: number, row: readonly number[], next: Fillings, after: readonly number[]) {
     const nowhere = bins.counts.length;
     const found = row.map(() => 0);
     const before = this.keys.map((key, index) => {
@@ -122,7 +182,7 @@ class Fillings {
       for (let bin = 0; bin <= nowhere; bin++) {
         if (row[bin] === 0) continue;
         const free = bin === nowhere ? 1 : bins.free(key, bin);
-        const to = free > 0 ? next.#at.get(bin === nowhere ? key : key + bins.steps[bin]!) : undefined;
+        const to = free > 0 ? next.#at.get(bins.left(bin === nowhere ? key : bins.filled(key, bin), at)) : undefined;
         if (to === undefined) continue;
         const share = row[bin]! * free * after[to]!;
         sum += share;

@@ -117,6 +117,19 @@ describe('loose screws back to their holes', () => {
     expect(missing).toEqual([]);
   });
 
+  it('matches a hundred screws of 24 kinds, each with those of its length', () => {
+    const next = random(4);
+    const classes = Array.from({ length: 24 }, (_, at) => kind(`k${at}`, 1.6 + at * 0.25, 5, at % 2 ? 'T3' : 'PH000'));
+    const loose = classes.flatMap(({ id, length, drive, count }) =>
+      Array.from({ length: count }, (_, at) =>
+        screw(`${id}-${at}`, length + (next() - 0.5) * 0.1, next() < 0.5 ? drive : null),
+      ),
+    );
+    const { best, ambiguous } = match({ classes, loose });
+    expect(best.filter(({ loose: id, class: to }) => id.startsWith(`${to}-`))).toHaveLength(120);
+    expect(ambiguous).toEqual([]);
+  });
+
   it.each([
     ['a length of −1', { loose: [screw('a', -1)] }, /loose\[0\]\.length/],
     ['a length of 900 mm', { loose: [screw('a', 900)] }, /loose\[0\]\.length/],

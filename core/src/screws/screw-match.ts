@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { Refusal } from '../refusal/index.ts';
 import { bestPlacing } from './best-placing.ts';
-import { chancesOf } from './placing-chances.ts';
+import { chancesOf, checkBins } from './placing-chances.ts';
 
 /** A kind of screw with as many holes as it has. */
 interface HoleClass {
@@ -88,6 +88,8 @@ export function matchScrews({ classes, loose, foreignDensity = FOREIGN_PER_MM }:
   const logs = loose.map((screw) => classes.map((each) => logDensity(screw, each)));
   const nowhere = Math.log(foreignDensity);
   const counts = classes.map(({ count }) => count);
+  const order = loose.map((_, at) => at).toSorted((a, b) => loose[a]!.length - loose[b]!.length);
+  checkBins({ logs, counts, nowhere, order });
   const best = bestPlacing(logs, counts, nowhere);
   if (!best) {
     throw new Refusal('No placing of these screws is possible: allow for a foreign one.', 'foreignDensity');
@@ -97,7 +99,7 @@ export function matchScrews({ classes, loose, foreignDensity = FOREIGN_PER_MM }:
     counts,
     nowhere,
     placing: best,
-    order: loose.map((_, at) => at).toSorted((a, b) => loose[a]!.length - loose[b]!.length),
+    order,
   });
   const logWeight = best.reduce<number>((sum, to, at) => sum + (to === null ? nowhere : logs[at]![to]!), 0);
   const placed = classes.map((_, at) => best.filter((to) => to === at).length);
