@@ -6,7 +6,7 @@ import { Choice } from './ui/choice.tsx';
 import { Field } from './ui/field.tsx';
 import { Panel } from './ui/panel.tsx';
 import { useKeys } from './app/keys.ts';
-import { type TemperatureUnit, type Theme, useSettings } from './app/settings.ts';
+import { type TemperatureUnit, type Theme, TORQUE_UNITS, type TorqueUnit, useSettings } from './app/settings.ts';
 
 // forms, and the schemas that check them, come when the first is opened
 const PersonPanel = lazy(() =>
@@ -81,8 +81,8 @@ export function Shell() {
 }
 
 function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): void }) {
-  const { theme, sound, speech, temperature, bench, setTheme, setSound, setSpeech, setTemperature, setBench } =
-    useSettings();
+  const { theme, sound, speech, temperature, torque, bench } = useSettings();
+  const { setTheme, setSound, setSpeech, setTemperature, setTorque, setBench } = useSettings();
   const onOff = [
     { value: 'on', label: 'on' },
     { value: 'off', label: 'off' },
@@ -124,6 +124,13 @@ function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): v
             { value: 'C', label: '°C' },
             { value: 'F', label: '°F' },
           ]}
+        />
+        <span>Torque</span>
+        <Choice<TorqueUnit>
+          label="Torque"
+          value={torque}
+          onChange={setTorque}
+          options={TORQUE_UNITS.map((each) => ({ value: each, label: each }))}
         />
       </div>
       <div className="mt-4">

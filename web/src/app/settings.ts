@@ -6,11 +6,16 @@ export type Theme = 'light' | 'dark' | 'system';
 /** All is computed and kept in °C; this is how it is shown at this bench. */
 export type TemperatureUnit = 'C' | 'F';
 
+/** What the shop's driver shows; maps and records are in N·cm. */
+export const TORQUE_UNITS = ['N·cm', 'N·m', 'kgf·cm', 'ozf·in'] as const;
+export type TorqueUnit = (typeof TORQUE_UNITS)[number];
+
 interface Settings {
   readonly theme: Theme;
   readonly sound: boolean;
   readonly speech: boolean;
   readonly temperature: TemperatureUnit;
+  readonly torque: TorqueUnit;
   /** what this bench is called, where a workshop has several; empty for the only one */
   readonly bench: string;
   /** who is at this bench; picked once, goes into every event */
@@ -20,6 +25,7 @@ interface Settings {
   setSound(sound: boolean): void;
   setSpeech(speech: boolean): void;
   setTemperature(temperature: TemperatureUnit): void;
+  setTorque(torque: TorqueUnit): void;
   setBench(bench: string): void;
   setPerson(person: string): void;
 }
@@ -32,6 +38,7 @@ export const useSettings = create<Settings>()(
       sound: true,
       speech: false,
       temperature: 'C',
+      torque: 'N·cm',
       bench: '',
       person: '',
       people: [],
@@ -39,6 +46,7 @@ export const useSettings = create<Settings>()(
       setSound: (sound) => set({ sound }),
       setSpeech: (speech) => set({ speech }),
       setTemperature: (temperature) => set({ temperature }),
+      setTorque: (torque) => set({ torque }),
       setBench: (bench) => set({ bench }),
       setPerson: (person) =>
         set(({ people }) => ({ person, people: [person, ...people.filter((each) => each !== person)].slice(0, 12) })),

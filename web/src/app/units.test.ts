@@ -7,6 +7,7 @@ import {
   temperatureGap,
   temperatures,
   temperatureUnit,
+  torques,
   typedTemperature,
 } from './units.ts';
 
@@ -49,5 +50,22 @@ describe('a temperature', () => {
     expect(inUnits('Battery face up to 56 °C of 60 °C.')).toBe('Battery face up to 133 °F of 140 °F.');
     expect(inUnits('From 40 to 80.5 °C in 2 s')).toBe('From 104 to 177 °F in 2 s');
     expect(inUnits('-5 °C, 3 mm')).toBe('23 °F, 3 mm');
+  });
+});
+
+describe('a torque', () => {
+  afterEach(() => useSettings.setState({ torque: 'N·cm' }));
+
+  it('is shown in what the driver of the shop shows', () => {
+    expect(torques(5, 7)).toBe('5 to 7 N·cm');
+    const shown = (unit: 'N·m' | 'kgf·cm' | 'ozf·in', least: number, most: number) => {
+      useSettings.setState({ torque: unit });
+      return torques(least, most);
+    };
+    // a board screw: 0.9 to 1.1 kgf·cm is about 0.09 to 0.11 N·m (common practice)
+    expect(shown('kgf·cm', 8.826, 10.787)).toBe('0.9 to 1.1 kgf·cm');
+    expect(shown('N·m', 8.826, 10.787)).toBe('0.0883 to 0.108 N·m');
+    // 1 ozf·in = 0.7061552 N·cm, by definition
+    expect(shown('ozf·in', 0.7061552, 7.061552)).toBe('1 to 10 ozf·in');
   });
 });

@@ -12,7 +12,7 @@ import { Button, Key } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
 import type { Hand } from './opening/hand.ts';
-import { inUnits } from '../app/units.ts';
+import { inUnits, torques } from '../app/units.ts';
 
 interface OperationProps {
   readonly mechanism: Mechanism;
@@ -298,9 +298,7 @@ function Screws({
             </span>
             {fastener.colour && <span className="text-body text-quiet">{fastener.colour}</span>}
             {isTightened && fastener.torque && (
-              <span className="text-body text-quiet">
-                {fastener.torque.min} to {fastener.torque.max} N·cm
-              </span>
+              <span className="text-body text-quiet">{torques(fastener.torque.min, fastener.torque.max)}</span>
             )}
           </li>
         );
