@@ -139,6 +139,15 @@ describe('what is answered is what the description says', () => {
       classes: [{ id: 'lid', drive: 'PH000', length: 2, count: 2 }],
       loose: [{ id: 'a', drive: null, length: 2.02 }],
     });
+    const friction = { headBearing_mm: 2, muThread: 0.14, muHead: 0.14 };
+    const boss = { engagement_mm: 2, shearStrength_MPa: 30 };
+    await ask('POST /compute/torque', { thread: { d: 1.4, pitch: 0.3 }, ...friction, ...boss, torque_Ncm: 6 });
+    await ask('POST /compute/bond', { segments: [{ length_mm: 1013, width_mm: 3 }], mass_kg: 32, dwell_s: 3600 });
+    await ask('POST /compute/isolate', {
+      connectors: [{ id: 'plug', prior: 0.1, functions: ['touch'] }],
+      functions: [{ id: 'touch' }, { id: 'picture' }],
+      results: { touch: 'fail' },
+    });
     const air = { h_W_m2K: 10, temp_C: 22 };
     await ask('POST /compute/heat', {
       layers: [

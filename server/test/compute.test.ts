@@ -104,6 +104,43 @@ describe('compute/swap-table, containers and screw-match', () => {
   });
 });
 
+describe('compute/torque, bond and isolate', () => {
+  it('answer as the contract has it', async () => {
+    const friction = { headBearing_mm: 2, muThread: 0.14, muHead: 0.14 };
+    const torque = await call('POST', '/compute/torque', {
+      thread: { d: 1.6, pitch: 0.35 },
+      ...friction,
+      preload_N: 100,
+    });
+    // ISO 898-1, from memory
+    expect(torque.body['stressArea_mm2']).toBeCloseTo(1.27, 2);
+    const segments = [{ length_mm: 1013, width_mm: 3 }];
+    const bond = await call('POST', '/compute/bond', { segments, mass_kg: 32, dwell_s: 1200 });
+    // an acrylic foam tape data sheet, from memory
+    expect(bond.body['pressure_psi']).toBeCloseTo(15, 1);
+    expect(bond.body['strengthFraction']).toBe(0.5);
+    const isolated = await call('POST', '/compute/isolate', {
+      connectors: [{ id: 'plug', prior: 0.2, functions: ['touch'] }],
+      functions: [{ id: 'touch' }],
+      results: { touch: 'fail' },
+    });
+    expect(isolated.body['sets'][0].connectors).toEqual(['plug']);
+  });
+
+  it('refuse what can not be, naming the field', async () => {
+    const refused = async (route: string, body: object) => {
+      const { status, body: said } = await call('POST', `/compute/${route}`, body);
+      return [status, said['errors'][0].path];
+    };
+    expect(await refused('bond', { area_mm2: 10, mass_kg: 0 })).toEqual([422, 'mass_kg']);
+    expect(await refused('isolate', { connectors: [], functions: [], results: { moon: 'fail' } })).toEqual([
+      422,
+      'results.moon',
+    ]);
+    expect((await call('POST', '/compute/torque', {})).status).toBe(422);
+  });
+});
+
 describe('compute/heat', () => {
   const layers = [
     { material: 'soda-lime glass', thickness_mm: 0.8 },

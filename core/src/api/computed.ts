@@ -1,14 +1,17 @@
 import Joi from 'joi';
 import type { runDown, transportHints } from '../battery/index.ts';
+import type { Bonded } from '../bonding/index.ts';
 import type { CutPlan } from '../cut/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { HeatResult } from '../heat/index.ts';
 import type { NamedNeed, NamedOp, Possible } from '../holds/index.ts';
 import type { checkNumbers } from '../identity/index.ts';
+import type { Isolated } from '../isolate/index.ts';
 import type { OrderResult } from '../order/index.ts';
 import type { Consumable, Plan, ScrewLine } from '../plan/index.ts';
 import type { Containers, ScrewMatch, SwapCell } from '../screws/index.ts';
 import { ORDER_RULES } from '../sequence/index.ts';
+import type { Torque } from '../torque/index.ts';
 import type { Warning } from '../words/index.ts';
 import { count, figure, listOf, oneOf, shape, text, yes } from './shape.ts';
 
@@ -179,4 +182,27 @@ export const matchAnswer = shape<ScrewMatch>({
   probabilities: Joi.object().pattern(Joi.string(), Joi.object().pattern(Joi.string(), figure)),
   ambiguous: listOf(text),
   missing: listOf(shape<ScrewMatch['missing'][number]>({ class: text, count })),
+});
+
+export const torqueAnswer = shape<Torque>(
+  {
+    d2: figure,
+    d3: figure,
+    stressArea_mm2: figure,
+    torque: shape<Torque['torque']>({ N_m: figure, N_cm: figure, kgf_cm: figure, ozf_in: figure }),
+    preload_N: figure,
+    tensile_MPa: figure,
+  },
+  { strip_N: figure, stripMargin: figure },
+);
+
+export const bondAnswer = shape<Bonded>(
+  { area_mm2: figure, mass_kg: figure, force_N: figure, pressure_kPa: figure, pressure_psi: figure },
+  { strengthFraction: figure },
+);
+
+export const isolateAnswer = shape<Isolated>({
+  sets: listOf(shape<Isolated['sets'][number]>({ connectors: listOf(text), p: figure })),
+  marginals: Joi.object().pattern(Joi.string(), figure),
+  nextTests: listOf(shape<Isolated['nextTests'][number]>({ function: text, bits: figure })),
 });

@@ -1,9 +1,11 @@
 import type Joi from 'joi';
 import { type PackRequest, packRequest } from '../battery/index.ts';
+import { type Bonded, type BondRequest, bondRequest } from '../bonding/index.ts';
 import { type CutPlan, type CutRequest, cutRequest } from '../cut/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import { type HeatRequest, heatRequest, type HeatResult } from '../heat/index.ts';
 import { type checkNumbers, identityRequest } from '../identity/index.ts';
+import { type Isolated, type IsolateRequest, isolateRequest } from '../isolate/index.ts';
 import type { BenchEvent } from '../job/index.ts';
 import type { OrderResult } from '../order/index.ts';
 import { PHOTO_TYPES } from '../photos/index.ts';
@@ -20,6 +22,7 @@ import {
   swapRequest,
 } from '../screws/index.ts';
 import type { ShopEvent } from '../shop/index.ts';
+import { type Torque, type TorqueRequest, torqueRequest } from '../torque/index.ts';
 import * as answer from './answers.ts';
 import * as computed from './computed.ts';
 import * as job from './job-answers.ts';
@@ -74,6 +77,9 @@ export interface Routes {
   'POST /compute/swap-table': { body: SwapRequest; answer: { readonly cells: readonly SwapCell[] } };
   'POST /compute/containers': { body: ContainersRequest; answer: Containers };
   'POST /compute/screw-match': { body: MatchRequest; answer: ScrewMatch };
+  'POST /compute/torque': { body: TorqueRequest; answer: Torque };
+  'POST /compute/bond': { body: BondRequest; answer: Bonded };
+  'POST /compute/isolate': { body: IsolateRequest; answer: Isolated };
   'GET /stand-ins': { answer: { readonly standIns: readonly string[] } };
   'POST /stand-ins/registry': { body: { readonly number: string }; answer: answer.RegistrySaid };
   'GET /stand-ins/power-meter': { query: request.MeterQuery; answer: string };
@@ -247,6 +253,24 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     summary: 'The order of edges of a cut, and where to heat again',
     body: cutRequest,
     answer: computed.cutAnswer,
+    problems: FULL,
+  },
+  'POST /compute/torque': {
+    summary: 'The torque of a preload, or the preload of a torque, and how far it is from stripping',
+    body: torqueRequest,
+    answer: computed.torqueAnswer,
+    problems: FULL,
+  },
+  'POST /compute/bond': {
+    summary: 'The pressure of a weight on a bond, or the weight for a pressure, and how strong it is by when',
+    body: bondRequest,
+    answer: computed.bondAnswer,
+    problems: FULL,
+  },
+  'POST /compute/isolate': {
+    summary: 'Which sets of faults explain what was tried, and what to try next',
+    body: isolateRequest,
+    answer: computed.isolateAnswer,
     problems: FULL,
   },
   'POST /compute/swap-table': {

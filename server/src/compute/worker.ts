@@ -3,6 +3,9 @@ import { constants, setPriority } from 'node:os';
 import { isMainThread, workerData } from 'node:worker_threads';
 import { DEFAULT_MS, type DoneRequest } from '@nibrel/core/api';
 import { runDown, transportHints } from '@nibrel/core/battery';
+import { bonded } from '@nibrel/core/bonding';
+import { isolate } from '@nibrel/core/isolate';
+import { torqueOf } from '@nibrel/core/torque';
 import { EVENT_DATA } from '@nibrel/core/job';
 import { type PickCard, planCut } from '@nibrel/core/cut';
 import { type DeviceMap, deviceMapSchema } from '@nibrel/core/device-map';
@@ -100,6 +103,9 @@ const COMPUTE = {
   },
   identity: (body: unknown) => checkNumbers(taken('POST /compute/identity', body).numbers),
   'cut-plan': (body: unknown) => planCut(taken('POST /compute/cut-plan', body)),
+  torque: (body: unknown) => torqueOf(taken('POST /compute/torque', body)),
+  bond: (body: unknown) => bonded(taken('POST /compute/bond', body)),
+  isolate: (body: unknown) => isolate(taken('POST /compute/isolate', body)),
   'swap-table': (body: unknown) => ({ cells: swapTable(taken('POST /compute/swap-table', body)) }),
   containers: (body: unknown) => containersFor(taken('POST /compute/containers', body)),
   'screw-match': (body: unknown) => matchScrews(taken('POST /compute/screw-match', body)),

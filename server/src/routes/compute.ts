@@ -10,7 +10,18 @@ import { bodySchema } from '../http/route.ts';
 
 export function computeRoutes(pool: ComputePool): Hono {
   const routes = new Hono();
-  for (const kind of ['order', 'plan', 'possible', 'heat', 'swap-table', 'containers', 'screw-match'] as const) {
+  for (const kind of [
+    'order',
+    'plan',
+    'possible',
+    'heat',
+    'swap-table',
+    'containers',
+    'screw-match',
+    'torque',
+    'bond',
+    'isolate',
+  ] as const) {
     routes.post(`/${kind}`, async (context) => {
       const given = await bodyOrText(context);
       return jsonAnswer(context, await pool.answer({ kind, ...given }, limitOf(given)));

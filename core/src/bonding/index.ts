@@ -1,0 +1,1 @@
+export { bonded, type Bonded, type BondRequest, bondRequest } from './bonding.ts';

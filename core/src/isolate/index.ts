@@ -1,0 +1,1 @@
+export { isolate, type Isolated, type IsolateRequest, isolateRequest } from './isolate.ts';

@@ -1,0 +1,1 @@
+export { type Torque, torqueOf, type TorqueRequest, torqueRequest } from './torque.ts';
