@@ -84,6 +84,8 @@ describe('what explains failed tests', () => {
     expect(alone).toMatchObject({ sets: [{ connectors: [], p: 1 }], marginals: {} });
     const failing = isolate({ connectors: [touch, both], functions, results: { touch: 'fail', picture: 'fail' } });
     expect(failing.sets[0]!.connectors).toEqual(['screen-plug']);
+    // a name that every object has is a name like any other
+    expect(isolate({ connectors: [], functions: [{ id: 'constructor' }], results: {} }).nextTests).toHaveLength(1);
     const none = isolate({ connectors: [touch], functions, results: {} });
     expect(none.marginals['touch-plug']).toBeCloseTo(0.1, 12);
     expect(() =>

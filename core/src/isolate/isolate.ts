@@ -69,8 +69,9 @@ export function isolate(request: IsolateRequest): Isolated {
   check(request);
   const at = new Map(functions.map((each, index) => [each.id, index]));
   const serves = connectors.map((each) => new Set(each.functions.map((one) => at.get(one)!)));
+  const isTried = (id: string) => Object.hasOwn(results, id);
   const tried = functions.flatMap((each, index) =>
-    results[each.id] ? [{ index, failed: results[each.id] === 'fail' }] : [],
+    isTried(each.id) ? [{ index, failed: results[each.id] === 'fail' }] : [],
   );
   const chanceOf = (faults: readonly number[], index: number, failed: boolean) => {
     const { leak = LEAK, miss = MISS } = functions[index]!;
@@ -95,25 +96,23 @@ export function isolate(request: IsolateRequest): Isolated {
     throw new Refusal('No set of so few faults can explain these results.', 'results');
   }
   const weights = all.map(({ log }) => Math.exp(log - top));
-  const sum = weights.reduce((total, each) => total + each, 0);
-  const sets = all.map(({ faults }, index) => ({ faults, p: weights[index]! / sum }));
+  const total = weights.reduce((sum, each) => sum + each, 0);
+  const sets = all.map(({ faults }, index) => ({ faults, p: weights[index]! / total }));
   const best = sets.toSorted((a, b) => b.p - a.p || a.faults.length - b.faults.length);
-  const untested = functions.flatMap((each, index) => (results[each.id] ? [] : [index]));
-  const nextTests = untested.map((index) => ({
-    function: functions[index]!.id,
-    bits: bitsOf(sets.map(({ faults, p }) => [p, chanceOf(faults, index, true)] as const)),
-  }));
+  const marginals = connectors.map(() => 0);
+  for (const { faults, p } of sets) for (const each of faults) marginals[each]! += p;
+  const nextTests = functions.flatMap(({ id: untested, leak = LEAK, miss = MISS }, index) => {
+    if (isTried(untested)) return [];
+    const isServed = connectors.map((_, each) => serves[each]!.has(index));
+    const served = sets.reduce((sum, { faults, p }) => (faults.some((each) => isServed[each]) ? sum + p : sum), 0);
+    return [{ function: untested, bits: bitsOf(served, 1 - miss, leak) }];
+  });
   return {
     sets: best
       .filter(({ p }) => p > 0)
       .slice(0, MOST_SHOWN)
       .map(({ faults, p }) => ({ connectors: faults.map((each) => connectors[each]!.id), p })),
-    marginals: Object.fromEntries(
-      connectors.map((each, index) => [
-        each.id,
-        sets.reduce((total, { faults, p }) => (faults.includes(index) ? total + p : total), 0),
-      ]),
-    ),
+    marginals: Object.fromEntries(connectors.map((each, index) => [each.id, marginals[index]!])),
     nextTests: nextTests.toSorted((a, b) => b.bits - a.bits),
   };
 }
@@ -123,11 +122,13 @@ function priorOf(connectors: IsolateRequest['connectors'], faults: readonly numb
   return connectors.reduce((sum, { prior }, index) => sum + Math.log(faulty.has(index) ? prior : 1 - prior), 0);
 }
 
-/** The information that a result brings on the set of faults: its own entropy less what is left once the set is known. */
-function bitsOf(cases: readonly (readonly [p: number, fails: number])[]): number {
-  const fails = cases.reduce((sum, [p, each]) => sum + p * each, 0);
-  const known = cases.reduce((sum, [p, each]) => sum + p * entropy(each), 0);
-  return Math.max(0, entropy(fails) - known);
+/**
+ * The information that a result brings on the set of faults: its own entropy less what is left once the set is known.
+ * @param served how likely it is that something that serves it is faulty; then it fails with `faulty`, else with `sound`
+ */
+function bitsOf(served: number, faulty: number, sound: number): number {
+  const fails = served * faulty + (1 - served) * sound;
+  return Math.max(0, entropy(fails) - served * entropy(faulty) - (1 - served) * entropy(sound));
 }
 
 function entropy(p: number): number {
