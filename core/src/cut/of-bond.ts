@@ -7,7 +7,7 @@ import {
   type Part,
   isTether,
 } from '../device-map/index.ts';
-import { cutPace } from './pace.ts';
+import { cutPace } from '../drafts/index.ts';
 import { type CutPlan, planCut } from './plan.ts';
 import type { CutRequest } from './request.ts';
 import { withZone } from './zoned.ts';

@@ -1,4 +1,4 @@
-import { cutPace } from '../cut/index.ts';
+import { cutPace } from './pace.ts';
 import { isWarmSource, sourceNamed } from '../sources/index.ts';
 import { type BondJoint, type DeviceMap, type Joint, renewalOf, type Renewal } from '../device-map/index.ts';
 import { warmingTime_s } from '../heat/index.ts';

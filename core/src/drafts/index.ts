@@ -14,3 +14,4 @@ export { directOnly, type Task, withAllPredecessors, withRules } from './task.ts
 export { rebuildDrafts, type WayBack, wayBack } from './rebuild.ts';
 export { placesOnMat, stripDrafts, workDrafts } from './strip.ts';
 export { withTransplant, packsOf } from './transplant.ts';
+export { cutPace } from './pace.ts';

@@ -12,7 +12,7 @@ import { applied, assembled, judge, type Mechanism, mechanismOf, numberedOp } fr
 import type { DoneOp } from '../plan/index.ts';
 import { type Policy, settled } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
-import { AS_MAPPED, type Found } from './found.ts';
+import { AS_MAPPED, type Found } from './found-state.ts';
 import type { BondClosing } from './found-events.ts';
 import type { JobState } from './state.ts';
 

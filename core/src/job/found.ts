@@ -4,38 +4,14 @@ import { applied, carried, type Mechanism, type PhysicalOp, SEATED } from '../ho
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import { partName } from '../words/index.ts';
 import type { BenchEvent } from './events.ts';
-import type { BondClosing, FoundEventData } from './found-events.ts';
+import type { FoundEventData } from './found-events.ts';
+import type { ExtraPart } from './found-state.ts';
 import { grown, withKey } from './grown.ts';
 import { withMark } from './mark.ts';
 import { newlyReached } from './reached.ts';
 import type { JobState, Outcome } from './state.ts';
 
 export type FoundEvent = Extract<BenchEvent, { type: keyof FoundEventData }>;
-
-/** A part that this device has and its map does not; its event's id names it. */
-export interface ExtraPart {
-  readonly id: string;
-  readonly name: string;
-  readonly over: { readonly joint?: string; readonly part?: string };
-}
-
-/** What this device showed, other than its map says, and what was decided on sight. */
-export interface Found {
-  /** parts that are not there, with what would lie on them */
-  readonly missing: ReadonlySet<string>;
-  readonly different: ReadonlySet<string>;
-  readonly extra: readonly ExtraPart[];
-  readonly inspected: ReadonlyMap<string, 'good' | 'failed'>;
-  readonly closings: ReadonlyMap<string, BondClosing>;
-}
-
-export const AS_MAPPED: Found = {
-  missing: new Set(),
-  different: new Set(),
-  extra: [],
-  inspected: new Map(),
-  closings: new Map(),
-};
 
 export function atFinding(mechanism: Mechanism, state: JobState, event: FoundEvent): Outcome {
   switch (event.type) {

@@ -7,7 +7,7 @@ import { EMPTY_LEDGER, type Ledger } from '../screws/index.ts';
 import { DEFAULT_LIMITS, type Limits } from '../limits/index.ts';
 import type { BenchEvent, DecisionAbout, EventData } from './events.ts';
 import type { Job } from './job.ts';
-import { AS_MAPPED, type Found } from './found.ts';
+import { AS_MAPPED, type Found } from './found-state.ts';
 import { CLOSED, type Opening } from './opening-state.ts';
 
 interface Timer {
