@@ -59,3 +59,18 @@ test('a part that fails its close look turns the job into its renewal', async ({
   await expect(operation(page)).not.toContainText('Look at it closely');
   await expect(page.getByRole('banner')).toContainText('replace');
 });
+
+test('before anything is pulled, one key says what still holds it', async ({ page }) => {
+  const job = await Driven.begin(server.url, 'tern-5', [{ remove: 'rear-camera' }], 'Found 3');
+  await job.until('release:rear-camera-plug');
+  await openBench(page, job);
+  await expect(heading(page)).toBeVisible();
+  await page.keyboard.press('q');
+  const panel = page.getByRole('dialog', { name: 'Why will it not come out?' });
+  await expect(panel.getByRole('combobox', { name: 'Part' })).toHaveValue('rear-camera');
+  await expect(panel.getByRole('region', { name: 'Still holding' }).getByRole('listitem')).toHaveCount(2);
+  await panel.getByRole('combobox', { name: 'Part' }).selectOption({ label: 'Heat spreader' });
+  await expect(panel.getByRole('region', { name: /Sticks a little/ })).toContainText('Thermal material');
+  await panel.getByRole('button', { name: /Not as mapped/ }).click();
+  await expect(page.getByRole('dialog', { name: 'Not as mapped' })).toBeVisible();
+});

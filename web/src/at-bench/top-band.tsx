@@ -56,9 +56,15 @@ export const TopBand = memo(function TopBand({ mechanism, map, state, ahead, now
       <div className="text-right">
         <p className="text-lead leading-tight font-bold">{ahead ? about(least, most) : 'planning'}</p>
         <p className="text-note text-quiet">
-          {ahead && `to go, ${duration(secondsOf(coming, 'work'))} hands-on, ready about ${clock(now + toGo * 1000)}`}
+          {ahead &&
+            `to go, ${duration(roughly(secondsOf(coming, 'work')))} hands-on, ready about ${clock(roughly(now / 1000 + toGo, 300) * 1000)}`}
         </p>
       </div>
     </header>
   );
 });
+
+/** To five minutes where it is ten and more, else to the minute: nobody knows it better. */
+function roughly(seconds: number, step_s = seconds < 600 ? 60 : 300): number {
+  return Math.round(seconds / step_s) * step_s;
+}
