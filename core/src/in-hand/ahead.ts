@@ -41,6 +41,7 @@ import {
   isDrying,
   isPrepared,
   isTaped,
+  notThere,
   targetsForNow,
   targetsFound,
   dropsOf,
@@ -138,7 +139,8 @@ function beforeOpening(
 }
 
 /** Nobody takes off what is not there, though a new one goes in for it. */
-function takesOffWhatIsNot({ map }: Mechanism, { found: { missing } }: JobState): (op: Op) => boolean {
+function takesOffWhatIsNot({ map }: Mechanism, state: JobState): (op: Op) => boolean {
+  const missing = notThere(state);
   return (op) => {
     if (missing.size === 0 || !['release', 'open', 'lift'].includes(op.kind)) return false;
     const about = op.part === undefined ? map.joints.find(({ id }) => id === op.joint)!.holds : [op.part];

@@ -1,6 +1,6 @@
 import type { DeviceMap, Joint, Part, Point } from '../device-map/index.ts';
 import { carried, type Mechanism, namedNeed, OFF, SEATED, type Unmet, unmetFor } from '../holds/index.ts';
-import type { JobState } from '../job/index.ts';
+import { type JobState, notThere } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import { capital, jointKind, partName, placeOfJoint, placeWords, plural } from '../words/index.ts';
 
@@ -32,9 +32,10 @@ export function heldBack(mechanism: Mechanism, state: JobState, id: string): Hel
   const { device } = state;
   if (part === undefined || device.status[part] === OFF) return { holds: [], lightly: [], missed: [] };
   const place = placeOf(map.parts[part]!);
+  const gone = notThere(state);
   const unmet = unmetFor(mechanism, device, { kind: 'lift', part }, { live: new Set() });
   const holds = unmet
-    .filter((each) => !isAbsent(mechanism, state, each))
+    .filter((each) => !isAbsent(mechanism, gone, each))
     .map((each) => holding(mechanism, state, part, each, place));
   const leaving = carried(mechanism, device, part);
   const lightly = map.joints.flatMap((joint, at): Holding[] => {
@@ -51,9 +52,9 @@ export function heldBack(mechanism: Mechanism, state: JobState, id: string): Hel
 }
 
 /** What is not there holds nothing. */
-function isAbsent({ map }: Mechanism, { found: { missing } }: JobState, { joint, part }: Unmet): boolean {
-  if (part !== undefined) return missing.has(map.parts[part]!.id);
-  return map.joints[joint]!.holds.every((id) => missing.has(id));
+function isAbsent({ map }: Mechanism, gone: ReadonlySet<string>, { joint, part }: Unmet): boolean {
+  if (part !== undefined) return gone.has(map.parts[part]!.id);
+  return map.joints[joint]!.holds.every((id) => gone.has(id));
 }
 
 function holding(mechanism: Mechanism, state: JobState, part: number, unmet: Unmet, place: Point): Holding {

@@ -40,6 +40,12 @@ describe('a part that is not there', () => {
     bench.send(...notMapped('missing', { part: 'connector-lid' }));
     expect(ids(bench)).not.toContain('lift:connector-lid');
     expect(ids(bench)).toContain('fit:connector-lid');
+    const again = { id: 'lift:connector-lid', kind: 'lift', part: 'connector-lid' } as const;
+    const after = ids(bench)[ids(bench).indexOf('fit:connector-lid') + 1]!;
+    bench.until(after).send('did', { steps: [again], anyway: 'it slipped' });
+    // what was fitted is no longer missing, also where it comes off again
+    expect(leftOpen(bench.mechanism, bench.state, UNKNOWN).map(({ what }) => what)).toContain('part:connector-lid');
+    expect(ids(bench)).toContain('fit:connector-lid');
     expect(bench.until().send('finish', {}).problem).toBeNull();
   });
 

@@ -140,3 +140,10 @@ export function extraOff({ found, steps }: Pick<JobState, 'found' | 'steps'>): E
   const isDone = (name: 'take-off' | 'put-back', { id }: ExtraPart) => (steps.get(opId(name, id)) ?? 0) > 0;
   return found.extra.filter((each) => isDone('take-off', each) && !isDone('put-back', each));
 }
+
+/** Parts that are not there, save those that a new one was fitted for since. */
+export function notThere({ found, done }: Pick<JobState, 'found' | 'done'>): ReadonlySet<string> {
+  if (found.missing.size === 0) return found.missing;
+  const fitted = new Set(done.flatMap((op) => (op.kind === 'fit' ? [op.part!] : [])));
+  return new Set([...found.missing].filter((id) => !fitted.has(id)));
+}

@@ -23,7 +23,7 @@ export { foldJob, foldOn, withEvent } from './fold.ts';
 export { lastToUndo, undoProblem } from './undoable.ts';
 export { airingLeft_s, benchUses, together } from './bench-use.ts';
 export { asClosed, asFound, mechanismFound, targetsFound } from './as-found.ts';
-export { extraOff } from './found.ts';
+export { extraOff, notThere } from './found.ts';
 export type { ExtraPart } from './found-state.ts';
 export { type BondClosing, CLOSINGS } from './found-events.ts';
 export { failedTests, type Suspect, suspectsOf } from './failed-test.ts';

@@ -7,7 +7,7 @@ import { failedTests } from './failed-test.ts';
 import { dropCount, useAt } from './bench-use.ts';
 import { asItCame, isMet } from './reached.ts';
 import type { JobState } from './state.ts';
-import { extraOff } from './found.ts';
+import { extraOff, notThere } from './found.ts';
 import { putOn } from './put-on.ts';
 import type { Surroundings } from './surroundings.ts';
 
@@ -35,7 +35,8 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
   const lacking = new Set(
     state.targets.flatMap((each) => ('replace' in each ? (asItCame(state, each).newLacks ?? []) : [])),
   );
-  const isGone = isNotThere(mechanism, state);
+  const gone = notThere(state);
+  const isGone = holdsNothing(mechanism, gone);
   const open = (what: string, text: string): LeftOpen => ({ what, text, isFixed: false });
   const screw = (each: Screw, where: string) => {
     const joint = map.joints.find(({ id }) => id === each.joint);
@@ -48,7 +49,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
   return [
     ...heatAndVapour(mechanism, state, around),
     ...map.parts.flatMap((part, index) =>
-      device.status[index] === 0 || state.found.missing.has(part.id)
+      device.status[index] === 0 || gone.has(part.id)
         ? []
         : [open(`part:${part.id}`, `${partName(map, part.id)} is not back in its place`)],
     ),
@@ -96,7 +97,7 @@ function untried(mechanism: Mechanism, state: JobState) {
 }
 
 /** Does a joint hold nothing but parts that are not there? */
-function isNotThere({ map }: Mechanism, { found: { missing } }: JobState): (joint: string) => boolean {
+function holdsNothing({ map }: Mechanism, missing: ReadonlySet<string>): (joint: string) => boolean {
   const gone = new Set(
     map.joints.flatMap(({ id, holds, to }) =>
       holds.every((each) => missing.has(each)) || missing.has(to) ? [id] : [],

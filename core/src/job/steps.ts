@@ -27,6 +27,7 @@ import {
 import { asFound, mechanismFound } from './as-found.ts';
 import { notAccepted } from './desk.ts';
 import type { DoneStep, EventData } from './events.ts';
+import { notThere } from './found.ts';
 import { grown, withKey } from './grown.ts';
 import { withMark } from './mark.ts';
 import { newlyReached } from './reached.ts';
@@ -137,7 +138,7 @@ function judgedAsFound(
   state: JobState,
   op: PhysicalOp,
 ): ReturnType<typeof judge> | { readonly problem: string } {
-  if (state.found.missing.size === 0) return judge(mechanism, state.device, op);
+  if (notThere(state).size === 0) return judge(mechanism, state.device, op);
   const seen = mechanismFound(mechanism, state);
   try {
     const done = asFound(mechanism, state).done.map((each) => numberedOp(seen, each));
