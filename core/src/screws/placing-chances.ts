@@ -53,10 +53,11 @@ export function chancesOf(placings: Placings): number[][] {
 /** Can so many bins be followed at all? Asked before anything is computed. */
 export function checkBins({ logs, counts, nowhere, order }: Omit<Placings, 'placing'>): void {
   const may = (log: number, bin: number) => (log + Math.log(counts[bin]!) < nowhere + NEVER ? 0 : 1);
-  new Bins(
+  const bins = new Bins(
     counts,
     order.map((thing) => [...logs[thing]!.map(may), 1]),
   );
+  if (!bins.isCountable) tooMany();
 }
 
 /**
@@ -72,6 +73,8 @@ class Bins {
   readonly #done: readonly (readonly number[])[];
   readonly #factorials: readonly number[];
   readonly logWays: number;
+  /** is one number enough for how full they are? */
+  readonly isCountable: boolean;
 
   /** @param weights in their order, of each thing in each bin and nowhere */
   constructor(counts: readonly number[], weights: readonly (readonly number[])[]) {
@@ -98,7 +101,7 @@ class Bins {
       for (const bin of bins) [this.#step[bin], this.#radix[bin]] = [step, radix];
       step *= radix;
     }
-    if (!Number.isSafeInteger(step)) tooMany();
+    this.isCountable = Number.isSafeInteger(step);
     this.logWays = used.reduce((sum, { bin }) => sum + this.#factorials[counts[bin]!]!, 0);
   }
 

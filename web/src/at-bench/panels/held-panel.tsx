@@ -3,7 +3,7 @@ import type { Mechanism } from '@nibrel/core/holds';
 import { heldBack, type Holding } from '@nibrel/core/in-hand';
 import type { JobState } from '@nibrel/core/job';
 import { partName } from '@nibrel/core/words';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { DeviceDrawing } from '../../drawing/device-drawing.tsx';
 import { shownOf } from '../../job/shown.ts';
 import { Button } from '../../ui/button.tsx';
@@ -26,16 +26,9 @@ export function HeldPanel({ mechanism, state, op, open, onClose, onNotMapped }: 
   const parts = map.parts.filter((each) => !each.base);
   const id = chosen || inHand || parts[0]!.id;
   const part = map.parts.find((each) => each.id === id)!;
-  const held = useMemo(() => (open ? heldBack(mechanism, state, id) : null), [open, mechanism, state, id]);
-  const shown = useMemo(() => {
-    const marks = [...(held?.holds ?? []), ...(held?.lightly ?? [])];
-    return {
-      ...shownOf(mechanism, state, undefined),
-      now: new Set([id, ...marks.flatMap(({ joint }) => joint ?? [])]),
-      marked: new Set(marks.flatMap(({ joint }) => joint ?? [])),
-    };
-  }, [mechanism, state, id, held]);
-  const near = useMemo(() => [id], [id]);
+  const held = open ? heldBack(mechanism, state, id) : null;
+  const joints = [...(held?.holds ?? []), ...(held?.lightly ?? [])].flatMap(({ joint }) => joint ?? []);
+  const shown = { ...shownOf(mechanism, state, undefined), now: new Set([id, ...joints]), marked: new Set(joints) };
   return (
     <Panel
       title="Why will it not come out?"
@@ -78,7 +71,7 @@ export function HeldPanel({ mechanism, state, op, open, onClose, onNotMapped }: 
             map={map}
             side={part.face === 'back' ? 'back' : 'front'}
             {...shown}
-            near={near}
+            near={[id]}
             label={`${partName(map, id)}, with what holds it`}
           />
         </div>
