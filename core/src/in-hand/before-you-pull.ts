@@ -2,6 +2,7 @@ import type { DeviceMap, Joint, Part, Point } from '../device-map/index.ts';
 import { carried, type Mechanism, namedNeed, OFF, SEATED, type Unmet, unmetFor } from '../holds/index.ts';
 import { type JobState, notThere } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
+import { placeOfPart } from '../sequence/index.ts';
 import { capital, jointKind, partName, placeOfJoint, placeWords, plural } from '../words/index.ts';
 
 /** One thing that still holds a part. */
@@ -31,7 +32,7 @@ export function heldBack(mechanism: Mechanism, state: JobState, id: string): Hel
   const part = mechanism.part.get(id);
   const { device } = state;
   if (part === undefined || device.status[part] === OFF) return { holds: [], lightly: [], missed: [] };
-  const place = placeOf(map.parts[part]!);
+  const place = placeOfPart(map.parts[part]!);
   const gone = notThere(state);
   const unmet = unmetFor(mechanism, device, { kind: 'lift', part }, { live: new Set() });
   const holds = unmet
@@ -63,7 +64,7 @@ function holding(mechanism: Mechanism, state: JobState, part: number, unmet: Unm
   if (unmet.joint !== undefined) return ofJoint(mechanism, state, part, map.joints[unmet.joint]!, place);
   const over = map.parts[unmet.part]!;
   const text = `${partName(map, over.id)} lies over it: ${need.need === 'open' ? 'open it' : 'take it off'} first`;
-  return { part: over.id, text, beneath: [], away_mm: distance(place, placeOf(over)) };
+  return { part: over.id, text, beneath: [], away_mm: distance(place, placeOfPart(over)) };
 }
 
 function ofJoint(mechanism: Mechanism, state: JobState, part: number, joint: Joint, place: Point): Holding {
@@ -112,7 +113,7 @@ function likelyMissed({ map, part }: Mechanism, { device }: JobState, of: Part):
     (each) =>
       each.type === 'connector' &&
       each.style === 'coax' &&
-      distance(placeOf(of), placeOfJoint(map, each)) < size(of) / 2 + NEAR_MM,
+      distance(placeOfPart(of), placeOfJoint(map, each)) < size(of) / 2 + NEAR_MM,
   );
   return [
     labels.length > 0
@@ -132,10 +133,6 @@ function overlaps({ box: a }: Part, { box: b }: Part, by: number): boolean {
 
 function size({ box }: Part): number {
   return Math.hypot(box.w, box.h);
-}
-
-function placeOf({ liftFrom, box }: Part): Point {
-  return liftFrom ?? { x: box.x + box.w / 2, y: box.y + box.h / 2 };
 }
 
 function distance(a: Point, b: Point): number {

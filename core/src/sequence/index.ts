@@ -3,3 +3,4 @@ export { type Chosen } from './needed.ts';
 export { type Phases, phasesOf } from './phases.ts';
 export { type StripOrder, stripOrder, type StripTask } from './strip-order.ts';
 export { rebuildOrder } from './rebuild-order.ts';
+export { placeOfPart } from './place.ts';

@@ -8,7 +8,8 @@ export function placeOf({ map, held }: Mechanism, op: StripOp): Point {
   return joint.at ?? middle(pointsOf(joint)) ?? centre(map.parts[held[op.joint]![0]!]!);
 }
 
-function placeOfPart(part: Part): Point {
+/** Where a part is pried, else its middle. */
+export function placeOfPart(part: Part): Point {
   return part.liftFrom ?? centre(part);
 }
 

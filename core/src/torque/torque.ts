@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { TORQUE_N_CM } from './units.ts';
 import { Refusal } from '../refusal/index.ts';
 
 export interface TorqueRequest {
@@ -28,8 +29,6 @@ export interface Torque {
   readonly stripMargin?: number;
 }
 
-const KGF_CM_IN_N_CM = 9.80665;
-const OZF_IN_IN_N_CM = 0.7061552;
 const FLANK = Math.tan(Math.PI / 6);
 
 const mu = Joi.number().min(0).max(2).required();
@@ -73,7 +72,12 @@ export function torqueOf(request: TorqueRequest): Torque {
     d2,
     d3,
     stressArea_mm2,
-    torque: { N_m: N_cm / 100, N_cm, kgf_cm: N_cm / KGF_CM_IN_N_CM, ozf_in: N_cm / OZF_IN_IN_N_CM },
+    torque: {
+      N_m: N_cm / TORQUE_N_CM['N·m'],
+      N_cm,
+      kgf_cm: N_cm / TORQUE_N_CM['kgf·cm'],
+      ozf_in: N_cm / TORQUE_N_CM['ozf·in'],
+    },
     preload_N,
     tensile_MPa: preload_N / stressArea_mm2,
   };

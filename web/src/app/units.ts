@@ -1,5 +1,6 @@
+import { TORQUE_N_CM } from '@nibrel/core/torque';
 import { decimal } from './format.ts';
-import { type TorqueUnit, useSettings } from './settings.ts';
+import { useSettings } from './settings.ts';
 
 const unit = () => useSettings.getState().temperature;
 const shown = (value_C: number) => (unit() === 'F' ? value_C * 1.8 + 32 : value_C);
@@ -42,12 +43,9 @@ export function inUnits(sentence: string): string {
   );
 }
 
-/** What one of each is in N·cm: definitions of the pound, the inch and standard gravity. */
-const N_CM: Readonly<Record<TorqueUnit, number>> = { 'N·cm': 1, 'N·m': 100, 'kgf·cm': 9.80665, 'ozf·in': 0.7061552 };
-
 /** A window of torque as the shop's driver shows it: *5 to 7 N·cm*, *0.05 to 0.07 N·m* */
 export function torques(least_Ncm: number, most_Ncm: number): string {
   const unit = useSettings.getState().torque;
-  const shown = (torque_Ncm: number) => Number((torque_Ncm / N_CM[unit]).toPrecision(3));
+  const shown = (torque_Ncm: number) => Number((torque_Ncm / TORQUE_N_CM[unit]).toPrecision(3));
   return `${shown(least_Ncm)} to ${shown(most_Ncm)} ${unit}`;
 }

@@ -48,6 +48,8 @@ describe('work on a part that is off the device', () => {
     const off = seen('release:bezel-clips')!;
     expect(off.label).toBe('On the mat: the old Display');
     expect(off.side).toBe('back');
+    // its glue is warmed on the old one
+    expect(seen('heat:earpiece-glue')!.label).toBe('On the mat: the old Display');
     expect(seen('fit:bezel')!.label).toBe('On the mat: the new Display');
     const display = map.parts.find(({ id }) => id === 'display')!;
     expect(off.map.outline).toMatchObject({ width: display.box.w, height: display.box.h });

@@ -12,7 +12,7 @@ export interface OnTheMat {
   readonly map: DeviceMap;
   readonly side: Side;
   readonly shown: Shown;
-  /** *The new Display, on the mat* */
+  /** *On the mat: the new Display* */
   readonly label: string;
 }
 
@@ -31,7 +31,7 @@ export function onTheMat(mechanism: Mechanism, state: JobState, op: Op | undefin
     return each === host || state.device.group[each] === host || now.has(id) ? [] : [id];
   });
   const isReplaced = state.targets.some((each) => 'replace' in each && each.replace === part.id);
-  const age = !isReplaced ? '' : op.kind === 'release' || op.kind === 'lift' ? 'the old ' : 'the new ';
+  const age = !isReplaced ? '' : takesOff(op) ? 'the old ' : 'the new ';
   return {
     map: alone(map, part, ids),
     // what belongs on it is on its inside
@@ -39,6 +39,11 @@ export function onTheMat(mechanism: Mechanism, state: JobState, op: Op | undefin
     shown: { gone: new Set(gone), now: now as Set<string>, marked: new Set(joint ? [joint.id] : []) },
     label: `On the mat: ${age}${partName(map, part.id)}`,
   };
+}
+
+/** Taken off the old part, or softened for that; all else is done to the new one. */
+function takesOff({ kind, name }: Op): boolean {
+  return kind === 'release' || kind === 'lift' || name === 'heat' || name === 'soak' || name === 'inspect';
 }
 
 /** The part that is off the device and worked on. */
