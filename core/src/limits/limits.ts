@@ -30,6 +30,23 @@ export interface Limits {
   readonly benchVolume_L: number;
   /** how often an hour that air is changed */
   readonly airChanges_h: number;
+  /** what a screw costs that sticks out of its hole, by what lies below: minutes of work to put right */
+  readonly hurtBoard_min: number;
+  readonly hurtBattery_min: number;
+  readonly hurtDisplay_min: number;
+  readonly hurtPlastic_min: number;
+  readonly hurtMetal_min: number;
+  /** a boss that is stripped by a screw that holds too little of it */
+  readonly hurtShort_min: number;
+  /** a hole that another thread was cut into */
+  readonly hurtThread_min: number;
+  /** how much a length that is judged by eye scatters, and a head */
+  readonly tellLength_mm: number;
+  readonly tellHead_mm: number;
+  /** containers that stand at a bench */
+  readonly containers: number;
+  /** how often a map mat is knocked before everything is back in, 0 to 1 */
+  readonly matKnocked: number;
 }
 
 export const DEFAULT_LIMITS: Limits = {
@@ -48,6 +65,17 @@ export const DEFAULT_LIMITS: Limits = {
   drop_uL: 40,
   benchVolume_L: 400,
   airChanges_h: 6,
+  hurtBoard_min: 240,
+  hurtBattery_min: 480,
+  hurtDisplay_min: 150,
+  hurtPlastic_min: 20,
+  hurtMetal_min: 5,
+  hurtShort_min: 15,
+  hurtThread_min: 30,
+  tellLength_mm: 0.3,
+  tellHead_mm: 0.25,
+  containers: 4,
+  matKnocked: 0.02,
 };
 
 /** What each limit is called, in what it is given, and where its default comes from. */
@@ -69,6 +97,17 @@ export const LIMIT_WORDS: Readonly<
   drop_uL: { name: 'A drop of solvent holds', unit: 'µL', origin: 'common practice' },
   benchVolume_L: { name: 'Air over the bench', unit: 'L', origin: 'guess' },
   airChanges_h: { name: 'That air is changed', unit: 'times an hour', origin: 'guess' },
+  hurtBoard_min: { name: 'A screw into a board costs', unit: 'min', origin: 'common practice' },
+  hurtBattery_min: { name: 'A screw toward a cell costs', unit: 'min', origin: 'common practice' },
+  hurtDisplay_min: { name: 'A screw against a display costs', unit: 'min', origin: 'common practice' },
+  hurtPlastic_min: { name: 'A screw through plastic costs', unit: 'min', origin: 'common practice' },
+  hurtMetal_min: { name: 'A screw against metal costs', unit: 'min', origin: 'common practice' },
+  hurtShort_min: { name: 'A stripped boss costs', unit: 'min', origin: 'common practice' },
+  hurtThread_min: { name: 'A spoiled thread costs', unit: 'min', origin: 'common practice' },
+  tellLength_mm: { name: 'The eye judges a length to', unit: 'mm', origin: 'guess' },
+  tellHead_mm: { name: 'The eye judges a head to', unit: 'mm', origin: 'guess' },
+  containers: { name: 'Screw containers at a bench', unit: 'pieces', origin: 'common practice' },
+  matKnocked: { name: 'A map mat is knocked in', unit: '% of repairs', origin: 'guess', percent: true },
 };
 
 /** Between what each may be set; a lead who needs more changes the way of working, not the figure (guesses). */
@@ -88,6 +127,17 @@ export const LIMIT_RANGES: Readonly<Record<keyof Limits, { least: number; most: 
   drop_uL: { least: 10, most: 100 },
   benchVolume_L: { least: 50, most: 10_000 },
   airChanges_h: { least: 0.5, most: 60 },
+  hurtBoard_min: { least: 0, most: 10_000 },
+  hurtBattery_min: { least: 0, most: 10_000 },
+  hurtDisplay_min: { least: 0, most: 10_000 },
+  hurtPlastic_min: { least: 0, most: 10_000 },
+  hurtMetal_min: { least: 0, most: 10_000 },
+  hurtShort_min: { least: 0, most: 10_000 },
+  hurtThread_min: { least: 0, most: 10_000 },
+  tellLength_mm: { least: 0.01, most: 5 },
+  tellHead_mm: { least: 0.01, most: 5 },
+  containers: { least: 1, most: 50, whole: true },
+  matKnocked: { least: 0, most: 1 },
 };
 
 /** Any of the limits, each in its range. */

@@ -6,6 +6,7 @@ import { foreseeBond, type Foresight, kindFor, nearestLimit, settingFor } from '
 import { opTitle } from '../words/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Limits } from '../limits/index.ts';
+import { keepings } from '../mix-ups/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Plan } from '../plan/index.ts';
 import { cutsNearCell } from '../prepare/index.ts';
@@ -49,7 +50,7 @@ export function riskOf({ map, key, value, plan, limits, charge }: Option): strin
     case 'batteryBond':
       return bondRisk(map, value, plan);
     case 'screws':
-      return screwRisk(map, value, plan);
+      return screwRisk(map, value, plan, limits);
     case 'tools':
       return toolRisk(map, value, plan);
     case 'closing':
@@ -233,74 +234,17 @@ function bondRisk(map: DeviceMap, value: string, plan: Plan): string {
   return `heat and solvent at the cell for ${minutes(seconds(wait))}, one after the other and never at once`;
 }
 
-function screwRisk(map: DeviceMap, value: string, plan: Plan): string {
-  const lines = plan.screws;
-  const total = lines.reduce((sum, each) => sum + each.count, 0);
+/** What is to be expected of screws taken for others, with the containers that stand here. */
+function screwRisk(map: DeviceMap, value: string, plan: Plan, limits: Limits): string {
+  const total = plan.screws.reduce((sum, each) => sum + each.count, 0);
   if (total === 0) return 'no screw comes out';
-  const alike = alikePairs(
-    map,
-    lines.map((each) => each.fastener),
-  );
-  if (value === 'map-mat') return `a knock mixes ${count(total, 'screw')} of ${count(lines.length, 'kind')}`;
-  if (value === 'containers-apart') {
-    return `${count(
-      alike.size === 0
-        ? 1
-        : containersApart(
-            lines.map((each) => each.fastener),
-            alike,
-          ),
-      'container',
-    )}; stages share them`;
-  }
-  const stages = [...new Set(plan.strip.map((op) => op.stage))];
-  const together = stages.reduce((sum, stage) => {
-    const kinds = new Set(
-      kindsOut(
-        map,
-        plan.strip.filter((op) => op.stage === stage),
-      ),
-    );
-    return sum + [...alike].filter((pair) => pair.split('\n').every((id) => kinds.has(id))).length;
-  }, 0);
-  return together > 0
-    ? `${count(together, 'pair')} of look-alikes in one container`
-    : 'no look-alikes in one container';
-}
-
-function kindsOut(map: DeviceMap, ops: readonly Op[]): string[] {
-  return ops.flatMap((op) => {
-    const joint = map.joints.find((each) => op.kind === 'release' && each.id === op.joint);
-    return joint?.type === 'screw' ? joint.points.map((point) => fastenerAt(joint, point)) : [];
-  });
-}
-
-/** The same drive, and a length that the eye does not tell apart: up to this (guess). */
-const ALIKE_MM = 1;
-
-function alikePairs(map: DeviceMap, ids: readonly string[]): Set<string> {
-  const kinds = map.fasteners.filter((each) => ids.includes(each.id));
-  return new Set(
-    kinds.flatMap((a, index) =>
-      kinds
-        .slice(index + 1)
-        .filter((b) => a.drive === b.drive && Math.abs(a.length - b.length) <= ALIKE_MM)
-        .map((b) => `${a.id}\n${b.id}`),
-    ),
-  );
-}
-
-/** Containers that keep every pair apart, filled one kind after the other. */
-function containersApart(ids: readonly string[], alike: ReadonlySet<string>): number {
-  const groups: string[][] = [];
-  for (const id of ids) {
-    const fits = groups.find((group) =>
-      group.every((other) => !alike.has(`${other}\n${id}`) && !alike.has(`${id}\n${other}`)),
-    );
-    if (fits) fits.push(id);
-    else groups.push([id]);
-  }
-  return groups.length;
+  const keeping = keepings(map, plan.strip, limits).find(({ school }) => school === value);
+  if (!keeping) return '';
+  const places = count(keeping.kept.length, value === 'map-mat' ? 'place' : 'container');
+  const risk = keeping.risk_min < 0.1 ? 'next to no mix-up' : `${keeping.risk_min.toFixed(1)} min of mix-ups to be expected`;
+  return value === 'map-mat'
+    ? `${risk}, ${places}; a knock mixes ${count(total, 'screw')}`
+    : `${risk}, ${places}`;
 }
 
 function toolRisk(map: DeviceMap, value: string, plan: Plan): string {

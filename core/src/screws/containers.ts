@@ -37,6 +37,7 @@ export const containersRequest = Joi.object<ContainersRequest>({
  * @throws Refusal by the path of a cost that is missing or not the same both ways
  */
 export function containersFor({ classes, cost, containers }: ContainersRequest): Containers {
+  if (!Number.isInteger(containers) || containers < 1) throw new Refusal('One container at least.', 'containers');
   checkCosts(classes.length, cost);
   const all = classes.map((_, index) => index);
   const split = classes.length <= EXACT ? leastSplit(all, cost, containers) : goodSplit(all, cost, containers);

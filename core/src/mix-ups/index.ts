@@ -1,0 +1,6 @@
+export { type Doubt, type InDoubt, judgedDoubt } from './doubt.ts';
+export { type Harm, harmOf, harmOfLength, type Hurts } from './harm.ts';
+export { type Hole, holesOf, type KindHoles, kindsIn } from './holes.ts';
+export { type Keeping, keepings, type Kept, type LookAlike, lookAlikes } from './keeping.ts';
+export { BY_CALIPER, takenFor, type Tells } from './look-alike.ts';
+export { turnsOf } from './turns.ts';
