@@ -8,6 +8,7 @@ function read(path: string): DeviceMap {
 /** The small example of docs/device-map.md. */
 export const sample = () => read('docs/examples/sample.json');
 export const tern5 = () => read('demo/device-maps/tern-5.json');
+export const gannetWorks = () => read('demo/device-maps/gannet-works.json');
 export const dunlinOpen = () => read('demo/device-maps/dunlin-open.json');
 export const petrelGlass = () => read('demo/device-maps/petrel-glass.json');
 export const shearwater11 = () => read('demo/device-maps/shearwater-11.json');

@@ -22,15 +22,17 @@ describe('the demo workshop', () => {
     const state = (title: string) => states.find((each) => each.job.title === title)!;
     expect(maps.list().map(({ id }) => id)).toEqual([
       'dunlin-open',
+      'gannet-works',
       'knot-keys',
       'petrel-glass',
       'shearwater-11',
       'tern-5',
     ]);
-    expect(states).toHaveLength(8);
+    expect(states).toHaveLength(10);
     expect(state('Wheelhouse 2').finished).not.toBeNull();
     expect(state('Wheelhouse 2').ledger.onMat).toEqual([]);
     expect(state('Purser 3').ledger.onMat.length).toBeGreaterThan(0);
+    expect(state('Deck crane 1').ledger.onMat.length).toBe(20);
     expect(state('Galley 4').stopped?.reason).toBe('swelling');
     expect(state('Deck crew 14')).toMatchObject({ prepared: {}, agreed: {} });
     const parts = states.flatMap((each) =>

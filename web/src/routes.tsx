@@ -66,6 +66,10 @@ export const routes: RouteObject[] = [
         lazy: () => import('./prepare/prepare-view.tsx').then(({ PrepareView }) => ({ Component: Fresh(PrepareView) })),
       },
       {
+        path: 'jobs/:id/screws/:what?',
+        lazy: () => import('./screws/screws-view.tsx').then(({ ScrewsView }) => ({ Component: Fresh(ScrewsView) })),
+      },
+      {
         path: 'jobs/:id/way',
         lazy: () => import('./way/way-view.tsx').then(({ WayView }) => ({ Component: Fresh(WayView) })),
       },

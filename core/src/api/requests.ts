@@ -177,6 +177,24 @@ export const meterQuery = Joi.object<MeterQuery>({
   pace: Joi.number().min(1).max(3600).default(60),
 });
 
+export interface CaliperQuery {
+  /** what is laid in, one after the other: *2.4:PH000,3.6:T5* */
+  readonly screws: string;
+  /** they were spilled: in no order, one lost, one that belongs nowhere among them */
+  readonly spilled?: boolean;
+  readonly seed?: number;
+}
+
+export const caliperQuery = Joi.object<CaliperQuery>({
+  screws: Joi.string()
+    .max(20_000)
+    .pattern(/^\d{1,3}(\.\d{1,3})?:[^,]{1,40}(,\d{1,3}(\.\d{1,3})?:[^,]{1,40}){0,499}$/)
+    .messages({ 'string.pattern.base': '{{#label}} must be lengths in mm with their drives, as 2.4:PH000,3.6:T5' })
+    .required(),
+  spilled: flag,
+  seed: whole(0, 1_000_000),
+});
+
 export const thermocoupleQuery = Joi.object({
   map: Joi.string().max(64).required(),
   joint: Joi.string().max(200).required(),

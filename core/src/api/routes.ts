@@ -82,6 +82,7 @@ export interface Routes {
   'POST /compute/isolate': { body: IsolateRequest; answer: Isolated };
   'GET /stand-ins': { answer: { readonly standIns: readonly string[] } };
   'POST /stand-ins/registry': { body: { readonly number: string }; answer: answer.RegistrySaid };
+  'GET /stand-ins/caliper': { query: request.CaliperQuery; answer: string };
   'GET /stand-ins/power-meter': { query: request.MeterQuery; answer: string };
   'GET /stand-ins/thermocouple': { query: object; answer: string };
 }
@@ -320,6 +321,12 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     summary: `A register that is simulated; ${DEMO}`,
     body: request.registryRequest,
     answer: answer.registrySaid,
+  },
+  'GET /stand-ins/caliper': {
+    summary: `A caliper that is simulated, as a stream of readings of screws; ${DEMO}`,
+    query: request.caliperQuery,
+    gives: ['text/event-stream'],
+    problems: { 422: 'settings out of range', 503: 'all instruments are in use' },
   },
   'GET /stand-ins/power-meter': {
     summary: `A power meter that is simulated, as a stream of readings; ${DEMO}`,

@@ -3,7 +3,7 @@ import { carried, type Mechanism, namedNeed, OFF, SEATED, type Unmet, unmetFor }
 import { type JobState, notThere } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import { placeOfPart } from '../sequence/index.ts';
-import { capital, jointKind, partName, placeOfJoint, placeWords, plural } from '../words/index.ts';
+import { capital, heldName, jointKind, partName, placeOfJoint, placeWords, plural } from '../words/index.ts';
 
 /** One thing that still holds a part. */
 export interface Holding {
@@ -70,9 +70,7 @@ function holding(mechanism: Mechanism, state: JobState, part: number, unmet: Unm
 function ofJoint(mechanism: Mechanism, state: JobState, part: number, joint: Joint, place: Point): Holding {
   const { map } = mechanism;
   const at = placeOfJoint(map, joint);
-  const other = joint.holds.includes(map.parts[part]!.id)
-    ? ''
-    : ` of ${joint.holds.map((id) => partName(map, id)).join(' and ')}`;
+  const other = joint.holds.includes(map.parts[part]!.id) ? '' : ` of ${heldName(map, joint)}`;
   const to = joint.type === 'connector' ? ` to ${partName(map, joint.to)}` : '';
   const number = mechanism.joint.get(joint.id)!;
   const waits = mechanism.releasable[number]

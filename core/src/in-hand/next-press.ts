@@ -3,7 +3,15 @@ import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.
 import { type Op, TEST_BEFORE } from '../drafts/index.ts';
 import { fitted, type Foresight, type HeatSetting, likelyBelow_s } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { type EventData, type EventType, failedTests, isDrying, type JobState, lastWarmed } from '../job/index.ts';
+import {
+  type EventData,
+  type EventType,
+  failedTests,
+  isDrying,
+  type JobState,
+  lastWarmed,
+  wrongScrews,
+} from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import type { ShopEventData } from '../shop/index.ts';
 import { capital, edgeName, isGate } from '../words/index.ts';
@@ -406,11 +414,18 @@ export function nextScrew({ map }: Mechanism, state: JobState, op: Op | undefine
   return next ? { type: 'screw', data: { joint: joint.id, point: next.point } } : null;
 }
 
-/** The same steps with a new screw in place of each that is lost. */
-export function withNewScrews(state: JobState, steps: EventData['did']['steps']): EventData['did']['steps'] {
+/** The same steps with a new screw in place of each that is lost, or would do harm in its hole. */
+export function withNewScrews(
+  mechanism: Mechanism,
+  state: JobState,
+  steps: EventData['did']['steps'],
+): EventData['did']['steps'] {
   return steps.map((step) => {
-    const lost = state.ledger.lost.filter((screw) => step.kind === 'make' && screw.joint === step.joint);
-    return lost.length > 0 ? { ...step, freshScrews: lost.map(({ point }) => point) } : step;
+    const joint = step.kind === 'make' ? mechanism.map.joints.find(({ id }) => id === step.joint) : undefined;
+    if (joint?.type !== 'screw') return step;
+    const lost = state.ledger.lost.filter((screw) => screw.joint === joint.id);
+    const fresh = [...lost, ...wrongScrews(mechanism, state, joint).map(({ screw }) => screw)];
+    return fresh.length > 0 ? { ...step, freshScrews: fresh.map(({ point }) => point) } : step;
   });
 }
 

@@ -5,6 +5,7 @@ import { FOUND_EVENTS, type FoundEventData } from './found-events.ts';
 import { INTAKE_EVENTS, type IntakeEventData } from './intake-events.ts';
 import { OPENING_EVENTS, type OpeningEventData } from './opening-events.ts';
 import { PART_EVENTS, type PartEventData } from './part-events.ts';
+import { SCREW_EVENTS, type ScrewEventData } from './screw-events.ts';
 import { targetSchema } from './request-schema.ts';
 
 /** An operation as it was done: what a plan calls it, and what it changed. */
@@ -89,7 +90,7 @@ const DECISIONS: readonly DecisionAbout[] = [
 ];
 
 /** What an event of each type says. Types and data are published as docs/events.schema.json. */
-export interface EventData extends IntakeEventData, OpeningEventData, PartEventData, FoundEventData {
+export interface EventData extends IntakeEventData, OpeningEventData, PartEventData, FoundEventData, ScrewEventData {
   readonly note: { readonly text: string };
   readonly did: { readonly steps: readonly DoneStep[]; readonly anyway?: string };
   readonly screw: { readonly joint: string; readonly point: string };
@@ -221,6 +222,7 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
   ...OPENING_EVENTS,
   ...PART_EVENTS,
   ...FOUND_EVENTS,
+  ...SCREW_EVENTS,
 };
 
 /** What every event has, whatever its type. */

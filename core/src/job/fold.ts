@@ -13,6 +13,8 @@ import { objection } from './judge.ts';
 import { atOpening, type OpeningEvent } from './opening.ts';
 import { OPENING_EVENTS } from './opening-events.ts';
 import { withTimer } from './mark.ts';
+import { atScrews, type ScrewEvent } from './screw-account.ts';
+import { SCREW_EVENTS } from './screw-events.ts';
 import { PART_EVENTS } from './part-events.ts';
 import { newlyReached } from './reached.ts';
 import { type JobState, newJob, type Outcome } from './state.ts';
@@ -159,6 +161,7 @@ function taken(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcom
   if (isOf(PART_EVENTS, event)) return atDesk(mechanism, state, event as PartEvent);
   if (isOf(OPENING_EVENTS, event)) return atOpening(mechanism, state, event as OpeningEvent);
   if (isOf(FOUND_EVENTS, event)) return atFinding(mechanism, state, event as FoundEvent);
+  if (isOf(SCREW_EVENTS, event)) return atScrews(state, event as ScrewEvent);
   return worked(mechanism, state, event as WorkEvent);
 }
 
@@ -166,7 +169,7 @@ function isOf(events: object, event: BenchEvent): boolean {
   return Object.hasOwn(events, event.type);
 }
 
-type WorkEvent = Exclude<BenchEvent, IntakeEvent | OpeningEvent | PartEvent | FoundEvent>;
+type WorkEvent = Exclude<BenchEvent, IntakeEvent | OpeningEvent | PartEvent | FoundEvent | ScrewEvent>;
 
 function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcome {
   const { at, by } = event;

@@ -2,7 +2,7 @@ import { opId } from '../drafts/index.ts';
 import { isSelfParting } from '../device-map/index.ts';
 import { applied, carried, type Mechanism, type PhysicalOp, SEATED } from '../holds/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
-import { partName } from '../words/index.ts';
+import { heldName } from '../words/index.ts';
 import type { BenchEvent } from './events.ts';
 import type { FoundEventData } from './found-events.ts';
 import type { ExtraPart } from './found-state.ts';
@@ -129,7 +129,7 @@ function closing(mechanism: Mechanism, state: JobState, { joint: id, way }: Foun
   const joint = mechanism.map.joints.find((each) => each.id === id);
   if (joint?.type !== 'bond' || isSelfParting(joint)) return { problem: `joint: “${id}” is no bond of this map.` };
   const { found } = state;
-  const names = joint.holds.map((each) => partName(mechanism.map, each)).join(' and ');
+  const names = heldName(mechanism.map, joint);
   const isMade = !state.device.released[mechanism.joint.get(id)!] && state.done.some((op) => op.joint === id);
   if (isMade) return { problem: `joint: The bond of ${names} is closed already. Open it again first.` };
   return { state: { ...state, found: { ...found, closings: withKey(found.closings, id, way) } } };

@@ -25,6 +25,8 @@ export { airingLeft_s, benchUses, together } from './bench-use.ts';
 export { asClosed, asFound, mechanismFound, targetsFound } from './as-found.ts';
 export { extraOff, notThere } from './found.ts';
 export type { ExtraPart } from './found-state.ts';
+export { type WrongScrew, wrongScrews } from './screw-account.ts';
+export type { PickedUp } from './screw-events.ts';
 export { type BondClosing, CLOSINGS } from './found-events.ts';
 export { failedTests, type Suspect, suspectsOf } from './failed-test.ts';
 export { isTaped, type PutOn, putOn } from './put-on.ts';

@@ -6,6 +6,7 @@ import { notMissing } from './found.ts';
 import { notShown } from './gate.ts';
 import { heatProblem } from './heat-rules.ts';
 import { leftOpen } from './left-open.ts';
+import { screwsInWrong } from './screw-account.ts';
 import { sealsIn } from './sealed-in.ts';
 import type { JobState } from './state.ts';
 import { type Surroundings, tooFarAhead } from './surroundings.ts';
@@ -27,6 +28,7 @@ export function objection(
     ofItsType(mechanism, state, event, around) ??
     closesOverFault(mechanism, state, event) ??
     sealsIn(mechanism, state, event) ??
+    screwsInWrong(mechanism, state, event) ??
     heatProblem(mechanism, state, event, around)
   );
 }

@@ -1,6 +1,6 @@
 import type { Mechanism } from '../holds/index.ts';
 import { inWords } from '../search/index.ts';
-import { partName, thingName } from '../words/index.ts';
+import { heldName, partName, thingName } from '../words/index.ts';
 import { testedFunctions } from '../drafts/index.ts';
 import { keyOf, type Screw } from '../screws/index.ts';
 import { failedTests } from './failed-test.ts';
@@ -40,7 +40,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
   const open = (what: string, text: string): LeftOpen => ({ what, text, isFixed: false });
   const screw = (each: Screw, where: string) => {
     const joint = map.joints.find(({ id }) => id === each.joint);
-    const of = (joint?.holds ?? []).map((id) => partName(map, id)).join(' and ');
+    const of = heldName(map, each.joint);
     const isMapped = joint?.type === 'screw' && joint.points.some(({ id }) => id === each.point);
     const which = isMapped ? `Screw “${each.point}” of ${of}` : `One screw more than the map has, of ${of},`;
     return open(`screw:${keyOf(each)}`, `${which} ${where}`);

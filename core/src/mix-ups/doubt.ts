@@ -44,7 +44,12 @@ const CALIPER_SD_MM = 0.05;
  * @param joints those whose holes are open; all of the map's where they are left out
  * @throws Refusal where the measure is out of range
  */
-export function judgedDoubt(map: DeviceMap, joints: readonly string[] | undefined, screw: InDoubt, limits: Limits): Doubt {
+export function judgedDoubt(
+  map: DeviceMap,
+  joints: readonly string[] | undefined,
+  screw: InDoubt,
+  limits: Limits,
+): Doubt {
   const sd_mm = screw.sd_mm ?? CALIPER_SD_MM;
   if (!(screw.length_mm > 0 && screw.length_mm <= LONGEST_MM)) {
     throw new Refusal(`The length is more than 0 and at most ${LONGEST_MM} mm.`, 'length_mm');
@@ -105,7 +110,8 @@ function tellingMeasure(
   if (!screw.drive && a.drive !== b.drive) return `Look at its drive: ${a.drive} or ${b.drive}.`;
   if (Math.abs(a.head - b.head) >= HEAD_MM) return `Measure its head: ${a.head} mm or ${b.head} mm.`;
   if (a.thread !== b.thread) return `Try its thread: ${a.thread} or ${b.thread}.`;
-  if ((a.colour ?? '') !== (b.colour ?? '')) return `Look at its colour: ${a.colour ?? 'plain'} or ${b.colour ?? 'plain'}.`;
+  if ((a.colour ?? '') !== (b.colour ?? ''))
+    return `Look at its colour: ${a.colour ?? 'plain'} or ${b.colour ?? 'plain'}.`;
   const apart = Math.abs(a.length - b.length);
   if (apart === 0) return 'Nothing tells these two apart: they are the same screw under two names.';
   const often = measuresFor(apart, sd_mm);

@@ -58,7 +58,13 @@ export function harmOf(screw: Kind, right: Kind, hole: Hole, hurts: Hurts): Harm
 }
 
 /** A screw of this measured length in a hole: what stands in the way; null where nothing does. */
-export function harmOfLength(map: DeviceMap, fastener: string, length_mm: number, hole: Hole, hurts: Hurts): Harm | null {
+export function harmOfLength(
+  map: DeviceMap,
+  fastener: string,
+  length_mm: number,
+  hole: Hole,
+  hurts: Hurts,
+): Harm | null {
   const kind = map.fasteners.find(({ id }) => id === fastener);
   return kind ? harmOf({ ...kind, length: length_mm }, kind, hole, hurts) : null;
 }

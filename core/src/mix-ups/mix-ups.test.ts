@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { demoMaps, tern5 } from '../../test/maps.ts';
+import { demoMaps, gannetWorks, tern5 } from '../../test/maps.ts';
 import { DEFAULT_LIMITS as LIMITS } from '../limits/index.ts';
 import { planRepair } from '../plan/index.ts';
 import { BY_CALIPER, harmOf, holesOf, judgedDoubt, keepings, kindsIn, lookAlikes, takenFor, turnsOf } from './index.ts';
@@ -93,7 +93,7 @@ describe('how screws are kept', () => {
         .map((each, at) => ({
           ...each,
           fastener: at === 0 ? first!.id : 'again',
-          points: each.points.map(({ fastener: _, ...point }) => ({ ...point, depth: first!.length })),
+          points: each.points.map(({ id, x, y, below }) => ({ id, x, y, below, depth: first!.length })),
         })),
     };
     expect(lookAlikes(twice, undefined, LIMITS)).toEqual([]);
@@ -111,7 +111,7 @@ describe('how screws are kept', () => {
 });
 
 describe('a screw in doubt', () => {
-  const map = demoMaps().find(({ id }) => id === 'gannet-works')!;
+  const map = gannetWorks();
   it('says what it can be, where it may go and what would tell', () => {
     const doubt = judgedDoubt(map, undefined, { length_mm: 2.45, drive: 'PH000' }, LIMITS);
     expect(doubt.kinds.map(({ fastener }) => fastener).toSorted()).toEqual(['holder', 'lid']);
@@ -135,7 +135,7 @@ describe('a screw in doubt', () => {
 });
 
 it('turns are the depth over the pitch: 3.6 mm of M1.4 half in a board are 6', () => {
-  const map = demoMaps().find(({ id }) => id === 'gannet-works')!;
+  const map = gannetWorks();
   const turns = (id: string) => turnsOf(map, holesOf(map, [id])[0]!);
   expect(turns('board-screws')).toBe(6);
   expect(turns('lid-screws')).toBe(Math.round(1.4 / 0.3));

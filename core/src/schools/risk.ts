@@ -241,10 +241,9 @@ function screwRisk(map: DeviceMap, value: string, plan: Plan, limits: Limits): s
   const keeping = keepings(map, plan.strip, limits).find(({ school }) => school === value);
   if (!keeping) return '';
   const places = count(keeping.kept.length, value === 'map-mat' ? 'place' : 'container');
-  const risk = keeping.risk_min < 0.1 ? 'next to no mix-up' : `${keeping.risk_min.toFixed(1)} min of mix-ups to be expected`;
-  return value === 'map-mat'
-    ? `${risk}, ${places}; a knock mixes ${count(total, 'screw')}`
-    : `${risk}, ${places}`;
+  const risk =
+    keeping.risk_min < 0.1 ? 'next to no mix-up' : `${keeping.risk_min.toFixed(1)} min of mix-ups to be expected`;
+  return value === 'map-mat' ? `${risk}, ${places}; a knock mixes ${count(total, 'screw')}` : `${risk}, ${places}`;
 }
 
 function toolRisk(map: DeviceMap, value: string, plan: Plan): string {

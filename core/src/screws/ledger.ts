@@ -7,6 +7,10 @@ export interface Screw {
   readonly fastener: string;
   /** as found, where it is not as the map says */
   readonly length_mm?: number;
+  /** as it was measured since it lies loose */
+  readonly measured_mm?: number;
+  /** sorted out after a spill, and still as likely another */
+  readonly isUnsure?: boolean;
 }
 
 /**

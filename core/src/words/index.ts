@@ -1,5 +1,5 @@
 export { type Warning, lostFunctions, replacementWarnings, transplantWarnings, workWarnings } from './told.ts';
-export { jointKind, jointName, partName, thingName } from './names.ts';
+export { heldName, jointKind, jointName, partName, thingName } from './names.ts';
 export { opTitle, explained } from './reasons.ts';
 export { cautionFor } from './cautions.ts';
 export { capital, plural } from './english.ts';

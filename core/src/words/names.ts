@@ -47,10 +47,15 @@ function namesOf(map: DeviceMap): ReadonlyMap<string, string> {
   );
 }
 
+/** *Camera and Lamp flex*: what a joint holds, by its id or itself; an id that the map has not stays as it is. */
+export function heldName(map: DeviceMap, joint: string | Pick<Joint, 'holds'>): string {
+  const found = typeof joint === 'string' ? map.joints.find(({ id }) => id === joint) : joint;
+  return found ? found.holds.map((id) => partName(map, id)).join(' and ') : (joint as string);
+}
+
 /** *Connector lid: 3 screws*, *Display: press connector to Main board* */
 export function jointName(map: DeviceMap, joint: Joint): string {
-  const held = joint.holds.map((id) => partName(map, id)).join(' and ');
-  return `${held}: ${jointKind(joint)}${joint.type === 'connector' ? ` to ${partName(map, joint.to)}` : ''}`;
+  return `${heldName(map, joint)}: ${jointKind(joint)}${joint.type === 'connector' ? ` to ${partName(map, joint.to)}` : ''}`;
 }
 
 export function jointKind(joint: Joint): string {

@@ -21,7 +21,7 @@ export interface DemoJob {
   readonly owner: string;
   readonly serial: string;
   readonly colour: string;
-  readonly progress: 'new' | 'taken-in' | 'stopped' | 'prepared' | 'half-stripped' | 'finished';
+  readonly progress: 'new' | 'taken-in' | 'stopped' | 'prepared' | 'half-stripped' | 'spilled' | 'finished';
   readonly by?: string;
   readonly words?: string;
   readonly fails?: readonly string[];
@@ -73,6 +73,9 @@ export function jobEvents(
     at += (op.seconds + (op.wait_s ?? 0)) * 1000;
     events.push(...saidFor(map, job, op, ahead).map((each) => eventOf(each, at, given.by!)));
   }
+  if (given.progress === 'spilled') {
+    events.push(eventOf(['note', { text: 'An elbow swept the mat: every screw is on the floor.' }], at, given.by!));
+  }
   if (given.progress === 'finished') events.push(eventOf(['finish', {}], at, given.by!));
   return events;
 }
@@ -86,6 +89,7 @@ function eventOf([type, data]: Said, at: number, by: string): BenchEvent {
 function countFor(progress: DemoJob['progress'], { ops, plan }: Ahead): number {
   if (progress === 'finished') return ops.length;
   if (progress === 'prepared') return ops.findIndex((op) => op.id === 'prepare') + 1;
+  if (progress === 'spilled') return ops.findIndex((op) => op.id === plan.rebuild[0]?.id);
   return ops.findIndex((op) => op.id === plan.strip[Math.floor(plan.strip.length * 0.75)]?.id);
 }
 

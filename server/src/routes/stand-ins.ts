@@ -5,6 +5,7 @@ import { type Context, Hono } from 'hono';
 import { streamSSE } from 'hono/streaming';
 import { Problem } from '../http/problem.ts';
 import { answer, bodyOf, queryOf } from '../http/route.ts';
+import { CALIPER_STEP_MS, CaliperStandIn } from '../stand-ins/caliper.ts';
 import { METER_STEP_MS, meterReading } from '../stand-ins/power-meter.ts';
 import { THERMOCOUPLE_STEP_MS, ThermocoupleStandIn } from '../stand-ins/thermocouple.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
@@ -36,7 +37,7 @@ export function standInRoutes(
   const routes = new Hono();
   let meters = 0;
   routes.get('/', (context) =>
-    answer(context, 'GET /stand-ins', { standIns: ['power-meter', 'registry', 'thermocouple'] }),
+    answer(context, 'GET /stand-ins', { standIns: ['caliper', 'power-meter', 'registry', 'thermocouple'] }),
   );
 
   routes.post('/registry', async (context) => {
@@ -45,6 +46,21 @@ export function standInRoutes(
     const said = await askWithin(registry, number, REGISTRY_MS);
     const about = { answers: REGISTRY_ANSWERS, number, at, where: REGISTRY_NAME, simulated: true };
     return answer(context, 'POST /stand-ins/registry', { answer: said, ...about });
+  });
+
+  routes.get('/caliper', (context) => {
+    const { screws, spilled, seed } = queryOf(context, 'GET /stand-ins/caliper');
+    const laidIn = screws.split(',').map((each) => {
+      const [length, ...drive] = each.split(':');
+      return { length_mm: Number(length), drive: drive.join(':') };
+    });
+    const caliper = new CaliperStandIn(laidIn, spilled === true, seed ?? 1);
+    return streamed(
+      context,
+      CALIPER_STEP_MS,
+      (step) => caliper.reading(step),
+      ({ isLast }) => isLast,
+    );
   });
 
   routes.get('/power-meter', (context) => {

@@ -43,6 +43,7 @@ import { NotTaken } from '../job/not-taken.tsx';
 import { Stopped } from '../job/stopped.tsx';
 import { shownOf } from '../job/shown.ts';
 import { TopBand } from './top-band.tsx';
+import { useContainers } from '../screws/use-keepings.ts';
 import { usePresses } from './use-presses.ts';
 
 /** At the bench: one repair, from the plan to the record. */
@@ -134,8 +135,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const newScrews = () => {
     const asked = bench.refusal?.asked;
     if (asked?.type !== 'did') return;
-    void bench.send('did', { steps: withNewScrews(state, asked.data.steps) });
+    void bench.send('did', { steps: withNewScrews(mechanism, state, asked.data.steps) });
   };
+
+  const refusedSteps = bench.refusal?.asked?.type === 'did' ? bench.refusal.asked.data.steps : [];
+  const isForNewScrews = withNewScrews(mechanism, state, refusedSteps).some(({ freshScrews }) => freshScrews);
 
   /** also while it is stopped: then more than ever */
   const sourceOff = () => {
@@ -159,6 +163,9 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
 
   const toIntake = useCallback(() => void navigate(`/jobs/${state.job.id}/intake`), [navigate, state.job.id]);
 
+  const toScrews = useCallback(() => void navigate(`/jobs/${state.job.id}/screws`), [navigate, state.job.id]);
+  const containers = useContainers(map, state, ahead?.plan.strip ?? NO_OPS);
+
   const { send, undo } = bench;
   const pause = useCallback(() => void send(state.paused ? 'resume' : 'pause', {}), [send, state.paused]);
   const undoLast = useCallback(() => void undo(), [undo]);
@@ -181,6 +188,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     i: () => setPanel('person'),
     r: () => void navigate(`/jobs/${state.job.id}/record`),
     a: toIntake,
+    s: toScrews,
     '?': () => setPanel('keys'),
     ArrowLeft: () => setLook((at) => Math.max(at - 1, -state.events.length)),
     Home: () => setLook(0),
@@ -231,9 +239,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           className="flex min-h-0 flex-col overflow-y-auto border-ink bg-sheet md:col-span-2 md:max-h-[52dvh] lg:max-h-none md:border-b lg:col-span-1 lg:border-r lg:border-b-0"
         >
           <NotTaken bench={bench}>
-            {state.ledger.lost.length > 0 && bench.refusal?.asked?.type === 'did' && (
-              <Button onClick={newScrews}>Put in new screws</Button>
-            )}
+            {isForNewScrews && <Button onClick={newScrews}>Put in new screws</Button>}
             {bench.refusal?.asked?.type === 'heat-on' && isUnaired && (
               <Button onClick={() => void bench.send('aired', { step: 'vent:bench', ...atBench() })}>
                 The bench was aired
@@ -336,7 +342,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
                   : 'Back up, drawn mirrored'}
           </p>
         </div>
-        <Mat map={map} state={state} ahead={ops} now={op} />
+        <Mat map={map} containers={containers} state={state} ahead={ops} now={op} onScrews={toScrews} />
       </main>
       <MoreBar
         paused={state.paused}

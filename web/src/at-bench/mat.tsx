@@ -1,20 +1,25 @@
 import { memo } from 'react';
 import { type JobState, putOn } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { jointName } from '@nibrel/core/words';
+import { heldName } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/core/screws';
+import type { Kept } from '@nibrel/core/mix-ups';
+import { Button } from '../ui/button.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 
 interface MatProps {
   readonly map: DeviceMap;
+  /** the containers that screws are kept in; empty on a map mat */
+  readonly containers: readonly Kept[];
   readonly state: JobState;
   readonly ahead: readonly Op[];
   readonly now: Op | undefined;
+  onScrews(): void;
 }
 
 /** The mat is the memory: where each screw lies now, which place it came from, and what will still come out. */
-export const Mat = memo(function Mat({ map, state, ahead, now }: MatProps) {
+export const Mat = memo(function Mat({ map, containers, state, ahead, now, onScrews }: MatProps) {
   const { out, onMat, back, lost } = counts(state.ledger);
   const on = putOn(map, state);
   const toCome = ahead
@@ -47,14 +52,22 @@ export const Mat = memo(function Mat({ map, state, ahead, now }: MatProps) {
         </p>
       )}
       <div className="flex min-h-0 flex-col gap-3 overflow-y-auto lg:flex-col">
-        {expected && (
-          <Place map={map} title={titleOf(map, expected)} screws={looseScrews(map, state, expected)} ghost />
+        {containers.length > 0 && (
+          <Containers
+            map={map}
+            containers={containers}
+            onMat={state.ledger.onMat}
+            expected={expected ? looseScrews(map, state, expected) : []}
+          />
         )}
-        {places.toReversed().map((joint) => (
+        {containers.length === 0 && expected && (
+          <Place map={map} title={heldName(map, expected)} screws={looseScrews(map, state, expected)} ghost />
+        )}
+        {(containers.length === 0 ? places.toReversed() : []).map((joint) => (
           <Place
             key={joint}
             map={map}
-            title={titleOf(map, joint)}
+            title={heldName(map, joint)}
             screws={state.ledger.onMat.filter((screw) => screw.joint === joint)}
           />
         ))}
@@ -64,18 +77,41 @@ export const Mat = memo(function Mat({ map, state, ahead, now }: MatProps) {
           </p>
         )}
       </div>
+      <Button keyName="S" className="mt-auto self-start" onClick={onScrews}>
+        Screws
+      </Button>
     </section>
   );
 });
 
+interface ContainersProps {
+  readonly map: DeviceMap;
+  readonly containers: readonly Kept[];
+  readonly onMat: readonly Screw[];
+  /** what comes out now: the container that it goes into is the one in hand */
+  readonly expected: readonly Screw[];
+}
+
+/** What lies in which container, and where the screws in hand go. */
+function Containers({ map, containers, onMat, expected }: ContainersProps) {
+  return containers.map((container) => {
+    const isIn = ({ joint, fastener }: Screw) =>
+      container.joints.includes(joint) && container.fasteners.includes(fastener);
+    const coming = expected.filter(isIn);
+    const lying = onMat.filter(isIn);
+    if (coming.length === 0 && lying.length === 0) return null;
+    return (
+      <div key={container.name} className="flex flex-col gap-1">
+        {coming.length > 0 && <Place map={map} title={`Into ${container.name.toLowerCase()}`} screws={coming} ghost />}
+        {lying.length > 0 && <Place map={map} title={container.name} screws={lying} />}
+      </div>
+    );
+  });
+}
+
 function looseScrews(map: DeviceMap, state: JobState, jointId: string): Screw[] {
   const joint = map.joints.find((each) => each.id === jointId);
   return joint?.type === 'screw' ? looseScrewsOf(map, joint, state.ledger) : [];
-}
-
-function titleOf(map: DeviceMap, jointId: string): string {
-  const joint = map.joints.find((each) => each.id === jointId);
-  return joint ? jointName(map, joint).split(':')[0]! : jointId;
 }
 
 function Count({ value, label }: { readonly value: number; readonly label: string }) {
@@ -107,14 +143,14 @@ function Place({ map, title, screws, ghost = false }: PlaceProps) {
       <p className="text-note">{title}</p>
       {kinds.map((kind) => {
         const own = screws.filter((screw) => screw.fastener === kind);
-        const odd = own.filter((screw) => screw.length_mm !== undefined);
+        const odd = own.filter((screw) => screw.length_mm !== undefined || screw.isUnsure);
         return (
           <p key={kind} className="flex items-center gap-2" aria-label={`${letters.get(kind)!.letter}, ${own.length}`}>
             <ScrewMark mark={letters.get(kind)!} ghost={ghost} />
             <span className="text-body">× {own.length}</span>
             {odd.map((screw) => (
               <span key={keyOf(screw)} className="text-note">
-                one is {screw.length_mm} mm
+                {screw.isUnsure ? 'one is in doubt' : `one is ${screw.length_mm} mm`}
               </span>
             ))}
           </p>

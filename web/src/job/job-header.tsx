@@ -9,6 +9,7 @@ const STAGES = [
   ['intake', 'Take in'],
   ['way', 'The whole way'],
   ['prepare', 'Prepare'],
+  ['screws', 'Screws'],
   ['', 'At the bench'],
   ['record', 'Record'],
 ] as const;

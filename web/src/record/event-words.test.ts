@@ -38,6 +38,8 @@ describe('a line of the record', () => {
       stop: { reason: 'smoke', text: '' },
       clear: { text: 'Maren: cold' },
       finish: {},
+      'screw-measured': { joint: 'lid-screws', point: 'c', length_mm: 2.4 },
+      spill: { loose: [{ id: '1', length_mm: 2 }], placed: [], text: 'elbow' },
       end: { lead: 'Maren', text: 'scrapped' },
       words: { text: 'fell' },
       damage: { kind: 'crack', face: 'front', x: 1, y: 1, part: 'screen' },

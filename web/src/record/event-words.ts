@@ -6,6 +6,7 @@ import type { Target } from '@nibrel/core/search';
 import { duration, spaced } from '../app/format.ts';
 import { foundLine } from './found-words.ts';
 import { deskLine, intakeLine } from './intake-words.ts';
+import { screwLine } from './screw-words.ts';
 import { openingLine } from './opening-words.ts';
 
 function stepWords(map: DeviceMap, step: DoneStep): string {
@@ -71,6 +72,12 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
     case 'finish':
       return 'Finished';
     default:
-      return deskLine(map, event) ?? openingLine(map, event) ?? foundLine(map, event) ?? intakeLine(map, event);
+      return (
+        deskLine(map, event) ??
+        openingLine(map, event) ??
+        foundLine(map, event) ??
+        screwLine(map, event) ??
+        intakeLine(map, event)
+      );
   }
 }

@@ -25,6 +25,8 @@ import {
   type Warming,
   type Yielding,
 } from '@nibrel/core/heat';
+import { type Keeping, keepings, type Loose, solveSpill, type SpillSolved } from '@nibrel/core/mix-ups';
+import type { Ledger } from '@nibrel/core/screws';
 import { mechanismOf } from '@nibrel/core/holds';
 import { type Policy, usualPolicy } from '@nibrel/core/policy';
 import { type OwnTime, type Plan, planRepair, type PlanRequest } from '@nibrel/core/plan';
@@ -145,6 +147,14 @@ const compute = {
       const times = cutTimesOf(warming, yields, request, result);
       return { columns, rows, times_s: result.times_s, frames: result.frames, ...times };
     }),
+
+  /** the ways of keeping what comes out, and what each risks */
+  keepings: (map: DeviceMap, strip: Plan['strip'], limits: Limits): Computed<Keeping[]> =>
+    computed(() => keepings(map, strip, limits)),
+
+  /** a spilled mat sorted out */
+  spill: (map: DeviceMap, ledger: Pick<Ledger, 'onMat'>, loose: readonly Loose[]): Computed<SpillSolved> =>
+    computed(() => solveSpill(map, ledger, loose)),
 
   whileOpen: (
     map: DeviceMap,

@@ -19,6 +19,7 @@ const BENCH_KEYS = [
   ['F', 'flip the drawing'],
   ['B', 'why, at length'],
   ['M', 'missing screws: found, left out, new'],
+  ['S', 'screws: what comes out, mix-ups, one in doubt, spilled'],
   ['Q', 'why will it not come out: what still holds it'],
   ['T', 'trouble'],
   ['E', 'something else was done'],

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { EventData, JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/words';
+import { heldName } from '@nibrel/core/words';
 import { keyOf, type Screw, screwLetters } from '@nibrel/core/screws';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
@@ -66,6 +66,5 @@ export function MissingScrewsPanel({ map, state, open, onClose, onFound, onDecis
 }
 
 function placeOf(map: DeviceMap, screw: Screw): string {
-  const joint = map.joints.find((each) => each.id === screw.joint);
-  return `${joint?.holds.map((id) => partName(map, id)).join(' and ') ?? screw.joint}, ${screw.point}`;
+  return `${heldName(map, screw.joint)}, ${screw.point}`;
 }

@@ -1,0 +1,73 @@
+import Joi from 'joi';
+
+/** A screw that was picked up, as it was measured. */
+export interface PickedUp {
+  readonly id: string;
+  readonly length_mm: number;
+  /** null, or left out, where nobody could tell */
+  readonly drive?: string | null;
+  readonly sd_mm?: number;
+}
+
+/** What is told of screws that lie loose. */
+export interface ScrewEventData {
+  /** the screw that lies on the mat for this hole, measured because it is in doubt */
+  readonly 'screw-measured': {
+    readonly joint: string;
+    readonly point: string;
+    readonly length_mm: number;
+    readonly simulated?: boolean;
+  };
+  /**
+   * The mat was spilled: all that was picked up, and where it goes. What lay on the mat and is placed nowhere is lost; what
+   * was picked up and is placed nowhere is a stranger.
+   */
+  readonly spill: {
+    readonly loose: readonly PickedUp[];
+    readonly placed: readonly {
+      readonly loose: string;
+      readonly joint: string;
+      readonly point: string;
+      /** how sure the placing is, 0 to 1 */
+      readonly p: number;
+    }[];
+    readonly text?: string;
+    readonly simulated?: boolean;
+  };
+}
+
+const id = Joi.string().min(1).max(200);
+const length_mm = Joi.number().greater(0).max(200).required();
+export const MOST_LOOSE = 500;
+
+/** The shape of their data. */
+export const SCREW_EVENTS: { readonly [Type in keyof ScrewEventData]: Joi.ObjectSchema } = {
+  'screw-measured': Joi.object({ joint: id.required(), point: id.required(), length_mm, simulated: Joi.boolean() }),
+  spill: Joi.object({
+    loose: Joi.array()
+      .max(MOST_LOOSE)
+      .unique('id')
+      .items(
+        Joi.object({ id: id.required(), length_mm, drive: id.allow(null), sd_mm: Joi.number().greater(0).max(50) }),
+      )
+      .required(),
+    placed: Joi.array()
+      .max(MOST_LOOSE)
+      .unique('loose')
+      .unique(
+        (a: { joint: string; point: string }, b: { joint: string; point: string }) =>
+          a.joint === b.joint && a.point === b.point,
+      )
+      .items(
+        Joi.object({
+          loose: id.required(),
+          joint: id.required(),
+          point: id.required(),
+          p: Joi.number().min(0).max(1).required(),
+        }),
+      )
+      .required(),
+    text: Joi.string().allow('').max(4000),
+    simulated: Joi.boolean(),
+  }),
+};

@@ -1,0 +1,20 @@
+import type { BenchEvent } from '@nibrel/core/job';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { plural, thingName } from '@nibrel/core/words';
+
+/** What was told of loose screws, as a line of the record; null for anything else. */
+export function screwLine(map: DeviceMap, event: BenchEvent): string | null {
+  switch (event.type) {
+    case 'screw-measured': {
+      const { joint, point, length_mm, simulated } = event.data;
+      return `Screw ${point} of ${thingName(map, joint)} measured: ${length_mm} mm${simulated ? ' (simulated)' : ''}`;
+    }
+    case 'spill': {
+      const { loose, placed, text } = event.data;
+      const strangers = loose.length - placed.length;
+      return `The mat was spilled: ${plural(loose.length, 'screw')} picked up, ${placed.length} back at their places${strangers > 0 ? `, ${plural(strangers, 'stranger')}` : ''}${text ? `: ${text}` : ''}`;
+    }
+    default:
+      return null;
+  }
+}
