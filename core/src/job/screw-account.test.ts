@@ -58,7 +58,7 @@ describe('a spilled mat', () => {
   it('comes back whole, save what no caliper tells apart', () => {
     const bench = stripped();
     const loose = pickedUp(bench);
-    const { returned, missing } = solveSpill(bench.mechanism.map, bench.state.ledger, loose);
+    const { returned, missing } = solveSpill(bench.mechanism.map, bench.state.ledger, loose, bench.state.limits);
     expect(missing).toEqual([]);
     for (const { loose: id, hole, isAmbiguous } of returned) {
       const own = bench.state.ledger.onMat.find((each) => `${each.joint}/${each.point}` === id)!;
@@ -70,7 +70,7 @@ describe('a spilled mat', () => {
     const bench = stripped();
     const between = ['lid-screws/l1', 'holder-screws/h1'];
     const loose = pickedUp(bench).map((each) => (between.includes(each.id) ? { ...each, length_mm: 2.45 } : each));
-    const { returned } = solveSpill(bench.mechanism.map, bench.state.ledger, loose);
+    const { returned } = solveSpill(bench.mechanism.map, bench.state.ledger, loose, bench.state.limits);
     expect(returned.filter(({ isAmbiguous }) => isAmbiguous).map((each) => each.loose)).toEqual(
       expect.arrayContaining(between),
     );
@@ -88,7 +88,7 @@ describe('a spilled mat', () => {
     const all = pickedUp(bench);
     const lid = all.findIndex(({ id }) => id === 'lid-screws/l2');
     const loose = [...all.toSpliced(lid, 1), { id: 'stranger', length_mm: 9.1, drive: 'PH000' }];
-    const { returned, missing } = solveSpill(bench.mechanism.map, bench.state.ledger, loose);
+    const { returned, missing } = solveSpill(bench.mechanism.map, bench.state.ledger, loose, bench.state.limits);
     expect(returned.find((each) => each.loose === 'stranger')!.hole).toBeNull();
     expect(missing.map(({ fastener }) => fastener)).toEqual(['lid']);
     const placed = returned.flatMap(({ loose: id, hole, p }) =>
@@ -141,8 +141,10 @@ describe('a spilled mat', () => {
   it('finds more loose screws than holes strangers, and nothing where nothing lay there', () => {
     const bench = stripped();
     const more = [...pickedUp(bench), { id: 'x', length_mm: 2.4, drive: 'PH000' }];
-    const { returned } = solveSpill(bench.mechanism.map, bench.state.ledger, more);
+    const { returned } = solveSpill(bench.mechanism.map, bench.state.ledger, more, bench.state.limits);
     expect(returned.filter(({ hole }) => hole === null)).toHaveLength(1);
-    expect(solveSpill(bench.mechanism.map, { onMat: [] }, [{ id: 'x', length_mm: 2 }]).returned[0]!.hole).toBeNull();
+    expect(
+      solveSpill(bench.mechanism.map, { onMat: [] }, [{ id: 'x', length_mm: 2 }], bench.state.limits).returned[0]!.hole,
+    ).toBeNull();
   });
 });

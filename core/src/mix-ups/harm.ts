@@ -21,6 +21,9 @@ export type Hurts = Pick<
   | 'hurtThread_min'
 >;
 
+/** Nobody who turns a screw feels that it is shorter by so much (guess). */
+const NO_SHORTER_MM = 0.1;
+
 type Kind = Pick<Fastener, 'drive' | 'thread' | 'length'>;
 type Hole = Pick<ScrewPoint, 'depth' | 'below'>;
 
@@ -49,7 +52,7 @@ export function harmOf(screw: Kind, right: Kind, hole: Hole, hurts: Hurts): Harm
     const { hurt, into } = BELOW[hole.below];
     return { minutes: hurts[hurt], text: `sticks out ${protrudes_mm} mm, ${into}` };
   }
-  if (verdict === 'short') {
+  if (verdict === 'short' && engagementLost_mm! > NO_SHORTER_MM) {
     // half of its length less, and the boss strips as surely as with none
     const share = Math.min(1, engagementLost_mm! / (right.length / 2));
     return { minutes: hurts.hurtShort_min * share, text: `holds by ${engagementLost_mm} mm less` };

@@ -78,7 +78,7 @@ export function keepings(map: DeviceMap, strip: readonly Undone[], limits: Limit
   const onMat: Kept[] = undone.map((joint) => kept(joint, holesOf(map, [joint])));
   const all_min = riskTogether(holes, limits) * limits.matKnocked;
   const stages = [...new Set(strip.map(({ stage }) => stage))];
-  const perStage = stages.flatMap((stage, at) => {
+  const perStage = stages.flatMap((stage) => {
     const own = holesOf(
       map,
       screwJoints(
@@ -86,14 +86,14 @@ export function keepings(map: DeviceMap, strip: readonly Undone[], limits: Limit
         strip.filter((op) => op.stage === stage),
       ),
     );
-    return own.length === 0 ? [] : [{ holes: own, name: `Container ${at + 1}: ${STAGE_NAMES[stage] ?? stage}` }];
+    return own.length === 0 ? [] : [{ holes: own, name: STAGE_NAMES[stage] ?? stage }];
   });
   const chosen = chosenApart(holes, limits);
   return [
     { school: 'map-mat', kept: onMat, risk_min: all_min, isLeast: all_min === 0 },
     {
       school: 'containers-per-stage',
-      kept: perStage.map(({ name, holes: own }) => kept(name, own)),
+      kept: perStage.map(({ name, holes: own }, at) => kept(`Container ${at + 1}, ${name}`, own)),
       risk_min: perStage.reduce((sum, { holes: own }) => sum + riskTogether(own, limits), 0),
       isLeast: false,
     },

@@ -1,4 +1,6 @@
 import type { DeviceMap } from '../device-map/index.ts';
+import { type Harm, harmOf, type Hurts } from './harm.ts';
+import { holesOf } from './holes.ts';
 import { type Ledger, matchScrews, type Screw } from '../screws/index.ts';
 
 /** A screw that was picked up, as it was measured. */
@@ -18,6 +20,8 @@ export interface Returned {
   /** all that it can be, the likeliest first; null: nowhere here */
   readonly kinds: readonly { readonly fastener: string | null; readonly p: number }[];
   readonly isAmbiguous: boolean;
+  /** the worst that it does in its hole, if it is what else it can be; null: none either way */
+  readonly harm: Harm | null;
 }
 
 export interface SpillSolved {
@@ -34,7 +38,12 @@ const LISTED = 0.005;
  * a kind are as good in each other's holes.
  * @throws Refusal where more look alike than can be told exactly, or nothing can be placed
  */
-export function solveSpill(map: DeviceMap, { onMat }: Pick<Ledger, 'onMat'>, loose: readonly Loose[]): SpillSolved {
+export function solveSpill(
+  map: DeviceMap,
+  { onMat }: Pick<Ledger, 'onMat'>,
+  loose: readonly Loose[],
+  hurts: Hurts,
+): SpillSolved {
   const classes = new Map<string, Screw[]>();
   for (const screw of onMat) {
     const id = `${screw.fastener} ${lengthOf(map, screw)}`;
@@ -56,19 +65,30 @@ export function solveSpill(map: DeviceMap, { onMat }: Pick<Ledger, 'onMat'>, loo
   });
   const left = new Map([...classes].map(([id, screws]) => [id, [...screws]]));
   const returned = best.map(({ loose: id, class: of }): Returned => {
-    const chances = Object.entries(probabilities[id]!);
+    const kinds = Object.entries(probabilities[id]!)
+      .filter(([, p]) => p >= LISTED)
+      .map(([each, p]) => ({ fastener: classes.get(each)?.[0]!.fastener ?? null, p }))
+      .toSorted((a, b) => b.p - a.p);
+    const hole = of === null ? null : left.get(of)!.shift()!;
     return {
       loose: id,
-      hole: of === null ? null : left.get(of)!.shift()!,
+      hole,
       p: probabilities[id]![of ?? 'foreign']!,
-      kinds: chances
-        .filter(([, p]) => p >= LISTED)
-        .map(([each, p]) => ({ fastener: classes.get(each)?.[0]!.fastener ?? null, p }))
-        .toSorted((a, b) => b.p - a.p),
+      kinds,
       isAmbiguous: ambiguous.includes(id),
+      harm: hole && worstIn(map, hole, kinds, hurts),
     };
   });
   return { returned, missing: [...left.values()].flat() };
+}
+
+function worstIn(map: DeviceMap, { joint, point }: Screw, kinds: Returned['kinds'], hurts: Hurts): Harm | null {
+  const hole = holesOf(map, [joint]).find((each) => each.point.id === point);
+  return kinds.reduce<Harm | null>((worst, { fastener }) => {
+    const kind = map.fasteners.find(({ id }) => id === fastener);
+    const harm = kind && hole ? harmOf(kind, hole.kind, hole.point, hurts) : null;
+    return harm && harm.minutes > (worst?.minutes ?? 0) ? harm : worst;
+  }, null);
 }
 
 function lengthOf(map: DeviceMap, { fastener, length_mm }: Screw): number {

@@ -36,7 +36,7 @@ export function JobHeader({ mechanism, map, state }: JobHeaderProps) {
         {STAGES.map(([path, name]) => (
           <NavLink
             key={path}
-            end
+            end={path !== 'screws'}
             to={`/jobs/${state.job.id}${path ? `/${path}` : ''}`}
             className={({ isActive }) =>
               `flex min-h-12 items-center text-body ${isActive ? 'font-bold underline decoration-now decoration-4 underline-offset-8' : ''}`

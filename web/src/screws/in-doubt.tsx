@@ -82,7 +82,7 @@ export function InDoubt({ map, state, send }: InDoubtProps) {
         {open ? ' Judged against the holes that are open now.' : ' Nothing is out: judged against all holes.'}
       </p>
       <form
-        className="mt-3 grid items-end gap-3 sm:grid-cols-[9rem_14rem_auto_auto_auto]"
+        className="mt-3 flex flex-wrap items-end gap-3"
         onSubmit={sent((values) => measured(values.length, values.drive || null))}
       >
         <Field label="Length, mm" inputMode="decimal" autoComplete="off" {...field('length')} />
@@ -150,6 +150,9 @@ export function InDoubt({ map, state, send }: InDoubtProps) {
 /** Of one reading (common practice). */
 const CALIPER_SD_MM = 0.05;
 
+/** What costs less is said quietly. */
+const SLIGHT_MIN = 5;
+
 interface HolesProps {
   readonly map: DeviceMap;
   readonly doubt: Doubt;
@@ -176,25 +179,21 @@ function Holes({ map, doubt, isOut, onHole }: HolesProps) {
           return (
             <li
               key={`${joint}/${point}`}
-              className="flex flex-wrap items-center gap-x-4 border-b border-hair py-1 text-body"
+              className="grid min-h-12 grid-cols-[1.5rem_11rem_minmax(0,1fr)_auto] items-center gap-x-3 border-b border-hair py-1 text-body"
             >
-              <b className="w-6">{letters.get(kind)?.letter}</b>
-              <span className="w-52">
+              <b>{letters.get(kind)?.letter}</b>
+              <span>
                 {heldName(map, joint)}, {point}
               </span>
               {harm ? (
-                <span className="font-bold text-now">
+                <span className={risk_min < SLIGHT_MIN ? 'text-quiet' : 'font-bold text-now'}>
                   {harm.text}
                   <span className="ml-3 font-normal text-quiet">{Math.round(risk_min)} min to be expected</span>
                 </span>
               ) : (
                 <span className="text-done">safe</span>
               )}
-              {isOut(joint, point) && (
-                <Button className="ml-auto" onClick={() => void onHole(joint, point)}>
-                  It is for this hole
-                </Button>
-              )}
+              {isOut(joint, point) && <Button onClick={() => void onHole(joint, point)}>It is for this hole</Button>}
             </li>
           );
         })}

@@ -54,7 +54,7 @@ export function KeepingSchools({ map, state, strip, onSchool }: KeepingSchoolsPr
             <h3 className="text-lead font-bold">{NAMES[keeping.school]}</h3>
             <p className="text-far font-bold">
               {minutes(keeping.risk_min)}
-              <span className="ml-2 text-body font-normal text-quiet">to be expected</span>
+              <span className="block text-body leading-tight font-normal text-quiet">to be expected</span>
             </p>
             <ul className="mt-1 max-h-64 overflow-y-auto">
               {keeping.kept.map(({ name, fasteners }) => (
@@ -85,7 +85,7 @@ export function KeepingSchools({ map, state, strip, onSchool }: KeepingSchoolsPr
             <li key={`${a} ${b}`} className="flex flex-wrap items-center gap-x-5 border-b border-hair py-1 text-body">
               <ScrewMark mark={letters.get(a)!} />
               <ScrewMark mark={letters.get(b)!} />
-              <span className="w-36">taken in {percent(chance)}</span>
+              <span className="w-36">mixed up in {percent(chance)}</span>
               <span className="w-44 text-quiet">costs {minutes(hurt_min)} a pair</span>
               <span>{minutes(risk_min)} to be expected in one container</span>
             </li>

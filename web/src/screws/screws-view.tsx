@@ -39,7 +39,7 @@ function Screws({ bench, mechanism, map, state }: OpenJob) {
   return (
     <>
       <JobHeader mechanism={mechanism} map={map} state={state} />
-      <main className="grid min-h-0 grow content-start md:grid-cols-[13rem_minmax(0,1fr)]">
+      <main className="grid min-h-0 grow content-start md:grid-cols-[14.5rem_minmax(0,1fr)]">
         <nav aria-label="Screws" className="flex flex-wrap border-hair md:flex-col md:border-r md:py-3">
           {PARTS.map(([path, name]) => (
             <NavLink

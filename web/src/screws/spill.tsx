@@ -65,10 +65,10 @@ export function Spill({ map, state, send }: SpillProps) {
       const kind = map.fasteners.find(({ id }) => id === fastener)!;
       return { length_mm: length_mm ?? kind.length, drive: kind.drive };
     });
-    caliper.start(screws, { spilled: true, seed: 7 });
+    caliper.start(screws, { spilled: true, seed: 4 });
   };
   const solve = async () => {
-    const found = await computeNow().spill(map, { onMat }, loose);
+    const found = await computeNow().spill(map, { onMat }, loose, state.limits);
     setSolved('value' in found ? found.value : null);
     setProblem('problem' in found ? found.problem : null);
   };
@@ -95,7 +95,7 @@ export function Spill({ map, state, send }: SpillProps) {
         {[...new Set(onMat.map(({ fastener }) => fastener))].map((id) => letters.get(id)!.letter).join(', ')}.
       </p>
       <form
-        className="mt-3 grid items-end gap-3 sm:grid-cols-[9rem_14rem_auto_auto]"
+        className="mt-3 flex flex-wrap items-end gap-3"
         onSubmit={sent(({ length, drive }) => {
           add(length, drive || null);
           setValue('length', '');
@@ -217,7 +217,7 @@ function Sorted({ map, solved, loose }: SortedProps) {
             {unsure.length === 0 ? 'None is ambiguous' : `${plural(unsure.length, 'screw')} ambiguous`}
           </h3>
           <ul>
-            {unsure.map(({ loose: id, kinds: can }) => (
+            {unsure.map(({ loose: id, kinds: can, harm }) => (
               <li key={id} className="flex flex-wrap gap-x-4 border-b border-hair py-1 text-body">
                 <span>{lengths.get(id)} mm</span>
                 {can.slice(0, 3).map(({ fastener, p }) => (
@@ -225,6 +225,9 @@ function Sorted({ map, solved, loose }: SortedProps) {
                     <b>{fastener === null ? 'a stranger' : letters.get(fastener)!.letter}</b> {Math.round(p * 100)} %
                   </span>
                 ))}
+                <span className={harm ? 'font-bold text-now' : 'text-done'}>
+                  {harm ? harm.text : 'no harm either way'}
+                </span>
               </li>
             ))}
           </ul>

@@ -40,7 +40,7 @@ export function SwapMatrix({ map, limits }: SwapMatrixProps) {
   return (
     <section aria-label="Where one would do harm">
       <h2 className="text-far font-bold">Where one would do harm</h2>
-      <div className="mt-2 grid gap-x-6 xl:grid-cols-[minmax(0,1fr)_22rem]">
+      <div className="mt-2 grid gap-x-6 lg:grid-cols-[minmax(0,1fr)_18rem]">
         <div className="min-w-0">
           <div className="overflow-x-auto">
             <table className="border-collapse text-note">
@@ -62,15 +62,16 @@ export function SwapMatrix({ map, limits }: SwapMatrixProps) {
               <tbody>
                 {kinds.map(({ kind: each }) => (
                   <tr key={each.id} className={each.id === chosen ? 'bg-now-wash' : ''}>
-                    <th scope="row" className="border-b border-hair pr-3 font-normal">
+                    <th scope="row" className="border-b border-hair pr-1 font-normal">
                       <button
                         type="button"
                         aria-pressed={each.id === chosen}
-                        className="flex min-h-12 items-center gap-3 px-1 text-body"
+                        className="flex min-h-12 items-center gap-1 px-1 text-body"
                         onClick={() => setChosen(each.id)}
                       >
                         <ScrewMark mark={letters.get(each.id)!} />
-                        <span className="whitespace-nowrap">{each.length} mm</span>
+                        <span className="w-7 text-right">{each.length}</span>
+                        <span className="sr-only">mm</span>
                       </button>
                     </th>
                     {columns.map((column) => (
@@ -82,8 +83,8 @@ export function SwapMatrix({ map, limits }: SwapMatrixProps) {
             </table>
           </div>
           <p className="mt-2 text-note text-quiet">
-            ● fits, its own · ○ fits as well · + sticks out, mm · − holds by less, mm · drive, thread: another. Striped
-            where it costs an hour and more.
+            ● fits, its own · ○ fits as well · + sticks out, mm · − holds by less, mm · ✕ another drive · ≠ another
+            thread. Striped where it costs an hour and more.
           </p>
           <div aria-live="polite" className="mt-4">
             <h3 className="text-lead font-bold">
@@ -119,7 +120,7 @@ export function SwapMatrix({ map, limits }: SwapMatrixProps) {
             <DeviceDrawing
               map={map}
               side={side}
-              isNameless
+              peeled={map.parts.length}
               label={`${map.name}, ${side}: holes for ${letters.get(kind.id)!.letter}`}
             >
               <HarmMarks map={map} side={side} kind={kind} limits={limits} />
@@ -148,6 +149,14 @@ function minutesWords({ minutes }: Harm): string {
 /** From here a swap is worth a warning that is seen at a glance, minutes (guess). */
 const GRAVE_MIN = 60;
 
+const VERDICTS = {
+  fits: 'fits',
+  long: 'too long',
+  short: 'too short',
+  'wrong-drive': 'another drive',
+  'wrong-thread': 'another thread',
+} as const;
+
 function Cell({ screw, column, limits }: { screw: Fastener; column: Column; limits: Limits }) {
   const { point } = column.holes[0]!;
   const { verdict, protrudes_mm, engagementLost_mm } = swapped(screw, column.kind, point.depth);
@@ -156,17 +165,17 @@ function Cell({ screw, column, limits }: { screw: Fastener; column: Column; limi
     fits: screw.id === column.kind.id ? '●' : '○',
     long: `+${protrudes_mm}`,
     short: `−${engagementLost_mm}`,
-    'wrong-drive': 'drive',
-    'wrong-thread': 'thread',
+    'wrong-drive': '✕',
+    'wrong-thread': '≠',
   }[verdict];
   const isGrave = harm !== null && harm.minutes >= GRAVE_MIN && verdict !== 'wrong-drive';
   return (
     <td
-      className={`min-w-12 border-b border-l border-hair px-1 text-center ${isGrave ? 'striped' : ''}`}
+      className={`min-w-8.5 border-b border-l border-hair text-center ${isGrave ? 'striped' : ''}`}
       title={harm?.text}
-      aria-label={`${mark === '●' || mark === '○' ? 'fits' : mark}${harm ? `, ${harm.text}` : ''}`}
+      aria-label={`${VERDICTS[verdict]}${harm ? `, ${harm.text}` : ''}`}
     >
-      <span className={isGrave ? 'bg-care-wash px-1 font-bold' : ''}>{mark}</span>
+      <span className={isGrave ? 'bg-care-wash font-bold' : ''}>{mark}</span>
     </td>
   );
 }

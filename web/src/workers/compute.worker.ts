@@ -153,8 +153,12 @@ const compute = {
     computed(() => keepings(map, strip, limits)),
 
   /** a spilled mat sorted out */
-  spill: (map: DeviceMap, ledger: Pick<Ledger, 'onMat'>, loose: readonly Loose[]): Computed<SpillSolved> =>
-    computed(() => solveSpill(map, ledger, loose)),
+  spill: (
+    map: DeviceMap,
+    ledger: Pick<Ledger, 'onMat'>,
+    loose: readonly Loose[],
+    limits: Limits,
+  ): Computed<SpillSolved> => computed(() => solveSpill(map, ledger, loose, limits)),
 
   whileOpen: (
     map: DeviceMap,
