@@ -8,6 +8,7 @@ export {
   type JobsQuery,
   MOST_EVENTS,
   MOST_MS,
+  type MatQuery,
   type MeterQuery,
   type NewJob,
   type OrderRequest,

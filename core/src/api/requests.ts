@@ -7,6 +7,7 @@ import { doneSchema, targetSchema } from '../job/index.ts';
 import type { OrderProblem } from '../order/index.ts';
 import { type OwnTime, timesSchema } from '../plan/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';
+import { type Paper, PAPERS } from '../screw-mat/index.ts';
 import type { Target } from '../search/index.ts';
 import { UNNAMED } from '../shop/index.ts';
 import { named } from './shape.ts';
@@ -162,6 +163,20 @@ export const eventsQuery = Joi.object<{ after?: number }>({ after: whole(0, 10_0
 
 /** An older revision of a map. */
 export const revisionQuery = Joi.object<{ revision?: number }>({ revision: whole(1, 999_999_999) });
+
+export interface MatQuery {
+  readonly paper?: Paper;
+  /** counted from 1; a PDF has them all */
+  readonly sheet?: number;
+  /** of the map; a repair keeps the one that it was taken in with */
+  readonly revision?: number;
+}
+
+export const matQuery = Joi.object<MatQuery>({
+  paper: Joi.string().valid(...Object.keys(PAPERS)),
+  sheet: whole(1, 1000),
+  revision: whole(1, 999_999_999),
+});
 
 export interface MeterQuery {
   readonly charge: number;

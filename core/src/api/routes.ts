@@ -50,6 +50,10 @@ export interface Routes {
   'DELETE /device-maps/{id}': { answer: void };
   'GET /device-maps/{id}/pick-card/{joint}.svg': { query: { revision?: number }; answer: string };
   'GET /device-maps/{id}/pick-card/{joint}.pdf': { query: { revision?: number }; answer: Blob };
+  'GET /device-maps/{id}/screw-mat.svg': { query: request.MatQuery; answer: string };
+  'GET /device-maps/{id}/screw-mat.pdf': { query: request.MatQuery; answer: Blob };
+  'GET /jobs/{id}/screw-mat.svg': { query: request.MatQuery; answer: string };
+  'GET /jobs/{id}/screw-mat.pdf': { query: request.MatQuery; answer: Blob };
   'GET /jobs': { query: request.JobsQuery; answer: { readonly jobs: readonly job.JobLine[] } };
   'POST /jobs': { body: request.NewJob; answer: job.JobLine };
   'GET /jobs/{id}': { answer: job.JobLine };
@@ -165,6 +169,30 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     query: request.revisionQuery,
     gives: ['application/pdf'],
     problems: { 404: 'no such bond, or none that is cut' },
+  },
+  'GET /device-maps/{id}/screw-mat.svg': {
+    summary: 'One sheet of the screw mat of a device, in millimetres; ?paper=letter, ?sheet=n',
+    query: request.matQuery,
+    gives: ['image/svg+xml'],
+    problems: { 404: 'no such map, sheet, or no screws', 422: 'a query out of range' },
+  },
+  'GET /device-maps/{id}/screw-mat.pdf': {
+    summary: 'All sheets of the screw mat of a device, to print at 100 %',
+    query: request.matQuery,
+    gives: ['application/pdf'],
+    problems: { 404: 'no such map, or no screws', 422: 'a query out of range' },
+  },
+  'GET /jobs/{id}/screw-mat.svg': {
+    summary: 'One sheet of the screw mat of a repair, with a code that opens it',
+    query: request.matQuery,
+    gives: ['image/svg+xml'],
+    problems: { 404: 'no such job, sheet, or no screws', 422: 'a query out of range' },
+  },
+  'GET /jobs/{id}/screw-mat.pdf': {
+    summary: 'All sheets of the screw mat of a repair, to print at 100 %',
+    query: request.matQuery,
+    gives: ['application/pdf'],
+    problems: { 404: 'no such job, or no screws', 422: 'a query out of range' },
   },
   'GET /jobs': {
     summary: 'Jobs, newest first; bare, all of them',

@@ -7,7 +7,7 @@ import { bonded } from '@nibrel/core/bonding';
 import { isolate } from '@nibrel/core/isolate';
 import { torqueOf } from '@nibrel/core/torque';
 import { EVENT_DATA } from '@nibrel/core/job';
-import { type PickCard, planCut } from '@nibrel/core/cut';
+import { planCut } from '@nibrel/core/cut';
 import { type DeviceMap, deviceMapSchema } from '@nibrel/core/device-map';
 import { heatThrough } from '@nibrel/core/heat';
 import { assembled, mechanismOf, namedOp, numberedOp, possibleNow, replay } from '@nibrel/core/holds';
@@ -16,13 +16,15 @@ import { checkDeviceMap, type MapCheck } from '@nibrel/core/map-check';
 import { solveOrder } from '@nibrel/core/order';
 import { takePhoto } from '@nibrel/core/photos';
 import { type DoneOp, planRepair } from '@nibrel/core/plan';
+import { type Paper, screwMat } from '@nibrel/core/screw-mat';
 import { Refusal } from '@nibrel/core/refusal';
 import { containersFor, matchScrews, swapTable } from '@nibrel/core/screws';
 import { parsedJson } from '../http/body.ts';
 import { taken } from '../http/route.ts';
 import { lengthProblem } from '../http/lengths.ts';
 import { type FieldError, Problem } from '../http/problem.ts';
-import { pickCardPdf } from '../print/pick-card-pdf.ts';
+import { pdfOf, type Sheet } from '../print/pdf.ts';
+import { type MatOf, screwMatSheets } from '../print/screw-mat.ts';
 import { shapeProblem } from '../store/append.ts';
 import { carryOver } from '../store/checkpoints.ts';
 import { nextOf, type NextRequest } from './next.ts';
@@ -112,7 +114,14 @@ const COMPUTE = {
   /** what is wrong with the shape of each event of a job */
   events: (body: unknown) => (body as unknown[]).map((each) => shapeProblem(EVENT_DATA, each)),
   'new-job': (body: unknown) => taken('POST /jobs', body),
-  'pick-card': async (body: unknown) => pickCardPdf(body as PickCard),
+  pdf: async (body: unknown) => {
+    const { title, sheets } = body as { title: string; sheets: readonly Sheet[] };
+    return pdfOf(title, sheets);
+  },
+  'screw-mat': (body: unknown) => {
+    const { map, paper, of } = body as { map: DeviceMap; paper: Paper; of: MatOf };
+    return screwMatSheets(screwMat(map, paper), of);
+  },
   photo: (body: unknown) => {
     const { content, ...facts } = takePhoto(body as Uint8Array);
     return { ...facts, content, hash: createHash('sha256').update(content).digest('hex') };

@@ -1,4 +1,5 @@
 import { lieOf, type PickCard } from '@nibrel/core/cut';
+import { n, text, turned } from './svg.ts';
 
 /** A4, mm. */
 export const PAGE = { width: 210, height: 297 };
@@ -105,20 +106,4 @@ function marksOf(card: PickCard): string {
     y += depth + 12;
   }
   return bar.join('');
-}
-
-function text(x: number, y: number, size: number, words: string, weight = 'normal', anchor = 'start'): string {
-  return `<text x="${n(x)}" y="${n(y)}" font-size="${size}" font-weight="${weight}" text-anchor="${anchor}">${escaped(words)}</text>`;
-}
-
-function turned(x: number, y: number, size: number, words: string): string {
-  return `<text transform="translate(${n(x)} ${n(y)}) rotate(-90)" font-size="${size}" text-anchor="middle">${escaped(words)}</text>`;
-}
-
-function n(value: number): string {
-  return String(Math.round(value * 1000) / 1000);
-}
-
-function escaped(words: string): string {
-  return words.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 }

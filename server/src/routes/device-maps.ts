@@ -6,7 +6,8 @@ import { jsonAnswer } from '../http/answer.ts';
 import { bodyOrText } from '../http/body.ts';
 import { Problem } from '../http/problem.ts';
 import { answer, queryOf } from '../http/route.ts';
-import { pickCardSvg } from '../print/pick-card.ts';
+import { PAGE, pickCardSvg } from '../print/pick-card.ts';
+import { screwMatAnswer } from './screw-mat.ts';
 import type { DeviceMaps, MapText, StoredMap } from '../store/device-maps.ts';
 
 type CheckedIn = MapText & { readonly warnings: readonly Finding[] };
@@ -64,8 +65,16 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
     const { revision } = queryOf(context, 'GET /device-maps/{id}/pick-card/{joint}.svg', 404);
     const card = cardOf(context.req.param('id'), file.slice(0, -4), revision);
     if (file.endsWith('.svg')) return context.body(pickCardSvg(card), 200, { 'content-type': 'image/svg+xml' });
-    const pdf = (await desk.run({ kind: 'pick-card', body: card }, 0)) as Uint8Array;
+    const page = { title: `${card.device}: pick card`, sheets: [{ svg: pickCardSvg(card), ...PAGE }] };
+    const pdf = (await desk.run({ kind: 'pdf', body: page }, 0)) as Uint8Array;
     return context.body(pdf.slice().buffer, 200, { 'content-type': 'application/pdf' });
+  });
+
+  routes.get('/:id/:file{screw-mat\\.(svg|pdf)}', (context) => {
+    const query = queryOf(context, 'GET /device-maps/{id}/screw-mat.svg');
+    const { map } = found(context.req.param('id'), query.revision);
+    const format = context.req.param('file').endsWith('.pdf') ? 'pdf' : 'svg';
+    return screwMatAnswer(context, desk, { map, of: { device: map.name }, query, format });
   });
 
   routes.put('/:id', async (context) => {

@@ -14,6 +14,7 @@ import { Problem } from '../http/problem.ts';
 import { answer, bodySchema, queryOf } from '../http/route.ts';
 import { type Network, personOf } from '../network/sign-in.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
+import { screwMatAnswer } from './screw-mat.ts';
 import { UnreadableJob } from '../store/folded.ts';
 import { eventPages } from '../http/event-pages.ts';
 import type { Jobs } from '../store/jobs.ts';
@@ -127,6 +128,20 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
     const { map } = maps.find(job.map, job.revision)!;
     const files = jobFiles(line, jobs.eventsOf(job.id), map);
     return context.body(zipStream([...files, ...pictures]), 200, headers);
+  });
+
+  routes.get('/:id/:file{screw-mat\\.(svg|pdf)}', (context) => {
+    const query = queryOf(context, 'GET /jobs/{id}/screw-mat.svg');
+    const job = found(context.req.param('id'));
+    const { map } = maps.find(job.map, job.revision)!;
+    const url = new URL(`/jobs/${job.id}`, context.req.url).href;
+    const format = context.req.param('file').endsWith('.pdf') ? 'pdf' : 'svg';
+    return screwMatAnswer(context, desk, {
+      map,
+      of: { device: map.name, job: { title: job.title, url } },
+      query,
+      format,
+    });
   });
 
   return routes;
