@@ -27,6 +27,8 @@ export interface IntakeEventData {
     readonly height: number;
     readonly part?: string;
     readonly step?: string;
+    /** of the mat, with all that lies on it */
+    readonly of?: 'mat';
     readonly text?: string;
   };
   /** takes back a mark or a photograph, whenever it was made */
@@ -96,6 +98,7 @@ export const INTAKE_EVENTS: { readonly [Type in keyof IntakeEventData]: Joi.Obje
     height: pixels.required(),
     part: id,
     step: id,
+    of: Joi.string().valid('mat'),
     text,
   }),
   retract: Joi.object({ event: Joi.string().guid().required() }),

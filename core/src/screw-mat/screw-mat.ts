@@ -88,7 +88,8 @@ function sheetsOf(map: DeviceMap, holes: readonly Hole[], face: 'front' | 'back'
   const spread = fits < 1 ? 1 : Math.floor(fits * 10) / 10;
   const columns = Math.max(1, Math.ceil((width * spread) / area.w));
   const rows = Math.max(1, Math.ceil((height * spread) / area.h));
-  const onFace = (x: number) => (face === 'back' ? width - x : x) * spread;
+  const middle = columns > 1 ? 0 : (area.w - width * spread) / 2;
+  const onFace = (x: number) => middle + (face === 'back' ? width - x : x) * spread;
   const left: Hole[] = [];
   const sheets = Array.from({ length: columns * rows }, (_, index): MatSheet => {
     const tile = { x: (index % columns) * area.w, y: Math.floor(index / columns) * area.h };
@@ -114,7 +115,7 @@ function sheetsOf(map: DeviceMap, holes: readonly Hole[], face: 'front' | 'back'
       });
     const part = columns * rows > 1 ? `, sheet ${index + 1} of ${columns * rows}` : '';
     const device = {
-      x: area.x - tile.x,
+      x: area.x + middle - tile.x,
       y: area.y - tile.y,
       width: width * spread,
       height: height * spread,

@@ -37,6 +37,7 @@ import { MoreBar, type PanelName } from './more-bar.tsx';
 import { useSourceAhead } from './opening/use-source-ahead.ts';
 import { useHand } from './opening/use-hand.tsx';
 import { Operation } from './operation.tsx';
+import { usePicture } from '../photos/use-picture.tsx';
 import { UntilPanel } from './panels/until-panel.tsx';
 import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
 import { NotTaken } from '../job/not-taken.tsx';
@@ -164,6 +165,10 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const toIntake = useCallback(() => void navigate(`/jobs/${state.job.id}/intake`), [navigate, state.job.id]);
 
   const toScrews = useCallback(() => void navigate(`/jobs/${state.job.id}/screws`), [navigate, state.job.id]);
+  const picture = usePicture(state.job.id, (photo) => bench.send('photo', photo));
+  const takePicture = () =>
+    picture.take(op ? { step: op.id, ...(op.part === undefined ? {} : { part: op.part }) } : {});
+  const takeMat = () => picture.take({ of: 'mat' });
   const containers = useContainers(map, state, ahead?.plan.strip ?? NO_OPS);
 
   const { send, undo } = bench;
@@ -189,6 +194,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     r: () => void navigate(`/jobs/${state.job.id}/record`),
     a: toIntake,
     s: toScrews,
+    v: takePicture,
+    y: takeMat,
     '?': () => setPanel('keys'),
     ArrowLeft: () => setLook((at) => Math.max(at - 1, -state.events.length)),
     Home: () => setLook(0),
@@ -332,6 +339,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               {over}
             </DeviceDrawing>
           )}
+          {picture.shown && <div className="absolute top-3 right-3 z-10 max-w-80">{picture.shown}</div>}
           <p className="pointer-events-none absolute bottom-2 left-4 bg-paper px-1 text-note text-quiet">
             {look === 0 && hand?.picture
               ? 'Predicted, with the reach of what is not known'
@@ -342,7 +350,16 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
                   : 'Back up, drawn mirrored'}
           </p>
         </div>
-        <Mat map={map} containers={containers} state={state} ahead={ops} now={op} onScrews={toScrews} />
+        <Mat
+          map={map}
+          containers={containers}
+          state={state}
+          ahead={ops}
+          now={op}
+          onScrews={toScrews}
+          onPicture={takePicture}
+          onMatPicture={takeMat}
+        />
       </main>
       <MoreBar
         paused={state.paused}

@@ -16,10 +16,21 @@ interface MatProps {
   readonly ahead: readonly Op[];
   readonly now: Op | undefined;
   onScrews(): void;
+  onPicture(): void;
+  onMatPicture(): void;
 }
 
 /** The mat is the memory: where each screw lies now, which place it came from, and what will still come out. */
-export const Mat = memo(function Mat({ map, containers, state, ahead, now, onScrews }: MatProps) {
+export const Mat = memo(function Mat({
+  map,
+  containers,
+  state,
+  ahead,
+  now,
+  onScrews,
+  onPicture,
+  onMatPicture,
+}: MatProps) {
   const { out, onMat, back, lost } = counts(state.ledger);
   const on = putOn(map, state);
   const toCome = ahead
@@ -77,9 +88,17 @@ export const Mat = memo(function Mat({ map, containers, state, ahead, now, onScr
           </p>
         )}
       </div>
-      <Button keyName="S" className="mt-auto self-start" onClick={onScrews}>
-        Screws
-      </Button>
+      <div className="mt-auto grid grid-cols-2 gap-2 pt-2 text-note">
+        <Button keyName="S" className="px-3" onClick={onScrews}>
+          Screws
+        </Button>
+        <Button keyName="V" className="px-3" onClick={onPicture}>
+          Picture
+        </Button>
+        <Button keyName="Y" className="col-span-2 px-3" onClick={onMatPicture}>
+          Picture of the mat
+        </Button>
+      </div>
     </section>
   );
 });

@@ -23,6 +23,12 @@ export function pastStretches(events: readonly BenchEvent[]): Stretch[] {
   return runs;
 }
 
+/** How much of the time that was worked and waited was over at a moment. */
+export function secondsUntil(events: readonly BenchEvent[], at: string): number {
+  const until = events.filter((event) => Date.parse(event.at) <= Date.parse(at));
+  return secondsOf(pastStretches(until));
+}
+
 /** What is to come, by the plan: each operation, and the wait that follows it. The first is now. */
 export function comingStretches(map: DeviceMap, ops: readonly Op[]): Stretch[] {
   return ops.flatMap((op, index): Stretch[] => {

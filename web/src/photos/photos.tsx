@@ -2,12 +2,13 @@ import type { EventData, JobState } from '@nibrel/core/job';
 import { MOST_PHOTO_BYTES } from '@nibrel/core/photos';
 import { plural } from '@nibrel/core/words';
 import { type ChangeEvent, useState } from 'react';
-import { api, photoUrl } from '../app/client.ts';
+import { photoUrl } from '../app/client.ts';
 import { clock } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { Panel } from '../ui/panel.tsx';
-import { shrink } from './shrink.ts';
+import { Overlay } from './overlay.tsx';
+import { storedPhoto } from './store-photo.ts';
 
 interface PhotosProps {
   readonly state: JobState;
@@ -18,6 +19,7 @@ interface PhotosProps {
 /** A job's photographs, small and in a row; those out of sight cost nothing. One that is pressed is shown large. */
 export function Photos({ state, onPhoto, onRetract }: PhotosProps) {
   const [large, setLarge] = useState<string | null>(null);
+  const [isOver, setOver] = useState(false);
   const job = state.job.id;
   const photo = state.photos.find((each) => each.id === large);
   return (
@@ -40,6 +42,12 @@ export function Photos({ state, onPhoto, onRetract }: PhotosProps) {
           ))}
         </ul>
       )}
+      {state.photos.length > 1 && (
+        <Button className="self-start" onClick={() => setOver(true)}>
+          Then and now
+        </Button>
+      )}
+      {isOver && <Overlay job={job} photos={state.photos} onClose={() => setOver(false)} />}
       <Panel
         title={photo?.text ?? 'Photograph'}
         said={photo && `${photo.by}, ${clock(photo.at)}`}
@@ -101,7 +109,7 @@ function AddPhotos({ job, onPhoto }: AddPhotosProps) {
     setLeft(files.length);
     for (const file of files) {
       try {
-        await stored(job, file, onPhoto);
+        await storedPhoto(job, file, onPhoto);
       } catch (error) {
         setProblems((before) => [...before, `${file.name}: ${(error as Error).message}`]);
       }
@@ -128,17 +136,6 @@ function AddPhotos({ job, onPhoto }: AddPhotosProps) {
       )}
     </>
   );
-}
-
-async function stored(job: string, file: File, onPhoto: AddPhotosProps['onPhoto']): Promise<void> {
-  const { shown, thumb, original, width, height } = await shrink(file);
-  const [large, small, whole] = await Promise.all([
-    api.addPhoto(job, shown),
-    api.addPhoto(job, thumb),
-    original ? api.addPhoto(job, original) : null,
-  ]);
-  const photo = { shown: large.hash, thumb: small.hash, width, height, ...(whole ? { original: whole.hash } : {}) };
-  if (!(await onPhoto(photo))) throw new Error('It was stored, but the job does not take it now.');
 }
 
 interface PickerProps {

@@ -15,6 +15,7 @@ import { OnlyThis } from '../ui/only-this.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 import { computeLater } from '../workers/compute.ts';
 import { eventLine } from './event-words.ts';
+import { PictureStrip } from './picture-strip.tsx';
 import { TakenIn } from './taken-in.tsx';
 import { inUnits } from '../app/units.ts';
 
@@ -87,6 +88,7 @@ export function RecordView() {
           </a>
         </div>
       </header>
+      {state.photos.length > 0 && <PictureStrip state={state} />}
       <div className="grid gap-x-10 gap-y-6 pt-5 lg:grid-cols-[1fr_22rem]">
         <Events map={map} state={state} />
         <aside className="flex flex-col gap-6">

@@ -16,7 +16,7 @@ import { SwapMatrix } from './swap-matrix.tsx';
 
 const PARTS = [
   ['', 'What comes out'],
-  ['mix-ups', 'Where one would do harm'],
+  ['mix-ups', 'Mix-ups'],
   ['keeping', 'How they are kept'],
   ['mat', 'Mat to print'],
   ['doubt', 'One in doubt'],
@@ -39,21 +39,21 @@ function Screws({ bench, mechanism, map, state }: OpenJob) {
   return (
     <>
       <JobHeader mechanism={mechanism} map={map} state={state} />
-      <main className="grid min-h-0 grow content-start md:grid-cols-[14.5rem_minmax(0,1fr)]">
-        <nav aria-label="Screws" className="flex flex-wrap border-hair md:flex-col md:border-r md:py-3">
+      <main className="flex min-h-0 grow flex-col">
+        <nav aria-label="Screws" className="flex flex-wrap items-center gap-x-2 border-b border-hair px-3">
           {PARTS.map(([path, name]) => (
             <NavLink
               key={path}
               end
               to={`${home}/screws${path ? `/${path}` : ''}`}
               className={({ isActive }) =>
-                `flex min-h-12 items-center border-l-4 px-5 text-body ${isActive ? 'border-l-now font-bold' : 'border-l-transparent'}`
+                `flex min-h-12 items-center border-b-4 border-t-4 border-t-transparent px-3 text-body ${isActive ? 'border-b-now font-bold' : 'border-b-transparent'}`
               }
             >
               {name}
             </NavLink>
           ))}
-          <div className="mt-2 px-4">
+          <div className="ml-auto py-1 pr-3">
             <Button keyName="Enter" onClick={toBench}>
               To the bench
             </Button>

@@ -51,7 +51,7 @@ export function SwapMatrix({ map, limits }: SwapMatrixProps) {
                   </th>
                   {columns.map((column) => (
                     <th key={column.id} scope="col" className="h-32 border-b border-ink px-1 align-bottom font-normal">
-                      <span className="inline-block max-h-30 rotate-180 overflow-hidden [writing-mode:vertical-rl]">
+                      <span className="inline-block max-h-30 rotate-180 truncate whitespace-nowrap [writing-mode:vertical-rl]">
                         {heldName(map, column.joint)}
                       </span>
                       <span className="block font-bold">{letters.get(column.kind.id)!.letter}</span>

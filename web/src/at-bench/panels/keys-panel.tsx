@@ -19,6 +19,7 @@ const BENCH_KEYS = [
   ['F', 'flip the drawing'],
   ['B', 'why, at length'],
   ['M', 'missing screws: found, left out, new'],
+  ['V, Y', 'a picture kept with this step; one of the mat'],
   ['S', 'screws: what comes out, mix-ups, one in doubt, spilled'],
   ['Q', 'why will it not come out: what still holds it'],
   ['T', 'trouble'],
