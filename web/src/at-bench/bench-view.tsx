@@ -1,4 +1,4 @@
-import { isDrying, ONLY_BENCH } from '@nibrel/core/job';
+import { type EventData, isDrying, ONLY_BENCH } from '@nibrel/core/job';
 import {
   bondToClose,
   doneStep,
@@ -129,7 +129,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     },
     [ops, upTo],
   );
-  const take = (taken: readonly Op[]) => {
+  const takeAll = (taken: readonly Op[]) => {
     setLook(0);
     void bench.send('did', { steps: taken.map(doneStep) });
   };
@@ -165,13 +165,16 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const toIntake = useCallback(() => void navigate(`/jobs/${state.job.id}/intake`), [navigate, state.job.id]);
 
   const toScrews = useCallback(() => void navigate(`/jobs/${state.job.id}/screws`), [navigate, state.job.id]);
-  const picture = usePicture(state.job.id, (photo) => bench.send('photo', photo));
-  const takePicture = () =>
-    picture.take(op ? { step: op.id, ...(op.part === undefined ? {} : { part: op.part }) } : {});
-  const takeMat = () => picture.take({ of: 'mat' });
   const containers = useContainers(map, state, ahead?.plan.strip ?? NO_OPS);
 
   const { send, undo } = bench;
+  const keepPhoto = useCallback((photo: EventData['photo']) => send('photo', photo), [send]);
+  const { take, shown: pictured } = usePicture(state.job.id, keepPhoto);
+  const takePicture = useCallback(
+    () => take(op ? { step: op.id, ...(op.part === undefined ? {} : { part: op.part }) } : {}),
+    [take, op],
+  );
+  const takeMat = useCallback(() => take({ of: 'mat' }), [take]);
   const pause = useCallback(() => void send(state.paused ? 'resume' : 'pause', {}), [send, state.paused]);
   const undoLast = useCallback(() => void undo(), [undo]);
   const askWho = useCallback(() => setPanel('person'), []);
@@ -289,7 +292,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               together={look === 0 && inHand.length > 0 ? inHand : [shownOp]}
               ahead={ops}
               plan={planned}
-              onTick={(op) => take(inHand.slice(0, inHand.indexOf(op) + 1))}
+              onTick={(op) => takeAll(inHand.slice(0, inHand.indexOf(op) + 1))}
               lookahead={Math.max(0, look)}
               left={ops.length}
               waitLeft={look === 0 ? waitLeft : null}
@@ -339,7 +342,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               {over}
             </DeviceDrawing>
           )}
-          {picture.shown && <div className="absolute top-3 right-3 z-10 max-w-80">{picture.shown}</div>}
+          {pictured && <div className="absolute top-3 right-3 z-10 max-w-80">{pictured}</div>}
           <p className="pointer-events-none absolute bottom-2 left-4 bg-paper px-1 text-note text-quiet">
             {look === 0 && hand?.picture
               ? 'Predicted, with the reach of what is not known'
@@ -378,7 +381,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         onPanel={setPanel}
         send={bench.send}
       />
-      <UntilPanel map={map} ops={until} onClose={() => setUntil(null)} onTake={take} />
+      <UntilPanel map={map} ops={until} onClose={() => setUntil(null)} onTake={takeAll} />
     </div>
   );
 }
