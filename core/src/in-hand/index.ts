@@ -1,5 +1,6 @@
 export type { FailedTest, SuspectCost } from './failed.ts';
 export { type HeldBack, heldBack, type Holding } from './before-you-pull.ts';
+export { leaving, type Leaving, type TurnsBad } from './leaving.ts';
 export { bondToClose, type ClosingChoice, closingChoices } from './closings.ts';
 export { type Ahead, doneStep, planAhead } from './ahead.ts';
 export { aheadOf, benchBudget, followed, type PlansMade } from './follow.ts';

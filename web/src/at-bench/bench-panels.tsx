@@ -1,5 +1,6 @@
 import type { DoneStep, EventData, JobState } from '@nibrel/core/job';
 import type { Mechanism } from '@nibrel/core/holds';
+import type { Leaving } from '@nibrel/core/in-hand';
 import type { Op } from '@nibrel/core/drafts';
 import type { Target } from '@nibrel/core/search';
 import { useState, memo } from 'react';
@@ -8,6 +9,7 @@ import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
 import { TransplantPanel } from '../job/panels/transplant-panel.tsx';
 import type { PanelName } from './more-bar.tsx';
 import { ClosingPanel } from './panels/closing-panel.tsx';
+import { LeavingPanel } from './panels/leaving-panel.tsx';
 import { HeldPanel } from './panels/held-panel.tsx';
 import { KeysPanel } from './panels/keys-panel.tsx';
 import { MissingScrewsPanel } from './panels/missing-screws.tsx';
@@ -24,6 +26,7 @@ interface BenchPanelsProps {
   readonly op: Op | undefined;
   /** of the bond in hand, as foreseen */
   readonly bond_C: number | undefined;
+  readonly leaving: Leaving;
   /** the one that lies over the view */
   readonly panel: PanelName | null;
   onPanel(panel: PanelName | null): void;
@@ -36,6 +39,7 @@ export const BenchPanels = memo(function BenchPanels({
   state,
   op,
   bond_C,
+  leaving,
   panel,
   onPanel,
   send,
@@ -124,6 +128,7 @@ export const BenchPanels = memo(function BenchPanels({
         onAllowed={(allowed) => void send('transplant-allowed', allowed, allowed.lead)}
         onDone={(checked) => void send('transplant-done', checked)}
       />
+      <LeavingPanel map={map} leaving={leaving} open={panel === 'leaving'} onClose={close} />
       <KeysPanel open={panel === 'keys'} onClose={close} />
     </>
   );

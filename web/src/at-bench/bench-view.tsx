@@ -5,6 +5,7 @@ import {
   doneUntil,
   elapsed_s,
   isWatched,
+  leaving,
   leadOf,
   nextUntested,
   opFor,
@@ -167,6 +168,10 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const toScrews = useCallback(() => void navigate(`/jobs/${state.job.id}/screws`), [navigate, state.job.id]);
   const containers = useContainers(map, state, ahead?.plan.strip ?? NO_OPS);
 
+  const minute = Math.floor(now / LOOKED_AT_MS) * LOOKED_AT_MS;
+  const warm = atHand.warm ?? null;
+  const mayLeave = useMemo(() => leaving(mechanism, state, ops, minute, warm), [mechanism, state, ops, minute, warm]);
+  const askLeaving = useCallback(() => setPanel('leaving'), []);
   const { send, undo } = bench;
   const keepPhoto = useCallback((photo: EventData['photo']) => send('photo', photo), [send]);
   const { take, shown: pictured } = usePicture(state.job.id, keepPhoto);
@@ -197,6 +202,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     r: () => void navigate(`/jobs/${state.job.id}/record`),
     a: toIntake,
     s: toScrews,
+    z: () => setPanel('leaving'),
     v: takePicture,
     y: takeMat,
     '?': () => setPanel('keys'),
@@ -359,6 +365,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           state={state}
           ahead={ops}
           now={op}
+          leaving={mayLeave}
+          onLeaving={askLeaving}
           onScrews={toScrews}
           onPicture={takePicture}
           onMatPicture={takeMat}
@@ -377,6 +385,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         state={state}
         op={op}
         bond_C={hand?.bond_C}
+        leaving={mayLeave}
         panel={panel}
         onPanel={setPanel}
         send={bench.send}
@@ -391,6 +400,9 @@ function nearOf(map: DeviceMap, op: Op | undefined): readonly string[] {
   const joint = map.joints.find((each) => each.id === op?.joint);
   return op?.part === undefined ? [...(joint?.holds ?? []), ...(joint ? [joint.id] : [])] : [op.part];
 }
+
+/** What turns bad is looked at so often. */
+const LOOKED_AT_MS = 10_000;
 
 const NONE: ReadonlySet<string> = new Set();
 const NOTHING_NEAR: readonly string[] = [];

@@ -1,11 +1,13 @@
 import { memo } from 'react';
 import { type JobState, putOn } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { heldName } from '@nibrel/core/words';
+import { heldName, plural } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/core/screws';
 import type { Kept } from '@nibrel/core/mix-ups';
-import { Button } from '../ui/button.tsx';
+import type { Leaving } from '@nibrel/core/in-hand';
+import { duration } from '../app/format.ts';
+import { Button, Key } from '../ui/button.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 
 interface MatProps {
@@ -15,6 +17,8 @@ interface MatProps {
   readonly state: JobState;
   readonly ahead: readonly Op[];
   readonly now: Op | undefined;
+  readonly leaving: Leaving;
+  onLeaving(): void;
   onScrews(): void;
   onPicture(): void;
   onMatPicture(): void;
@@ -27,6 +31,8 @@ export const Mat = memo(function Mat({
   state,
   ahead,
   now,
+  leaving,
+  onLeaving,
   onScrews,
   onPicture,
   onMatPicture,
@@ -88,7 +94,15 @@ export const Mat = memo(function Mat({
           </p>
         )}
       </div>
-      <div className="mt-auto grid grid-cols-2 gap-2 pt-2 text-note">
+      <button
+        type="button"
+        onClick={onLeaving}
+        className="mt-auto flex min-h-12 items-center justify-between gap-2 border-t border-quiet text-left text-body"
+      >
+        <span>{leavingWords(leaving)}</span>
+        <Key name="Z" />
+      </button>
+      <div className="grid grid-cols-2 gap-2 pt-2 text-note">
         <Button keyName="S" className="px-3" onClick={onScrews}>
           Screws
         </Button>
@@ -126,6 +140,13 @@ function Containers({ map, containers, onMat, expected }: ContainersProps) {
       </div>
     );
   });
+}
+
+function leavingWords({ mayLeave, bad, next }: Leaving): string {
+  if (mayLeave) return 'It may be left now';
+  const { in_s } = bad[0]!;
+  if (in_s !== null) return `Turns bad in ${duration(in_s)}`;
+  return next ? `May be left in ${plural(next.steps, 'step')}` : 'Not to be left like this';
 }
 
 function looseScrews(map: DeviceMap, state: JobState, jointId: string): Screw[] {

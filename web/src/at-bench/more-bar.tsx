@@ -15,7 +15,8 @@ export type PanelName =
   | 'missing'
   | 'not-mapped'
   | 'closing'
-  | 'held';
+  | 'held'
+  | 'leaving';
 
 interface MoreBarProps {
   readonly paused: boolean;

@@ -20,6 +20,7 @@ const BENCH_KEYS = [
   ['B', 'why, at length'],
   ['M', 'missing screws: found, left out, new'],
   ['V, Y', 'a picture kept with this step; one of the mat'],
+  ['Z', 'may it be left now: what turns bad, and when'],
   ['S', 'screws: what comes out, mix-ups, one in doubt, spilled'],
   ['Q', 'why will it not come out: what still holds it'],
   ['T', 'trouble'],
