@@ -5,6 +5,7 @@ import { Button } from './ui/button.tsx';
 import { Choice } from './ui/choice.tsx';
 import { Field } from './ui/field.tsx';
 import { Panel } from './ui/panel.tsx';
+import { HandsFree } from './job/panels/hands-free.tsx';
 import { useKeys } from './app/keys.ts';
 import { type TemperatureUnit, type Theme, TORQUE_UNITS, type TorqueUnit, useSettings } from './app/settings.ts';
 
@@ -81,12 +82,8 @@ export function Shell() {
 }
 
 function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): void }) {
-  const { theme, sound, speech, temperature, torque, bench } = useSettings();
-  const { setTheme, setSound, setSpeech, setTemperature, setTorque, setBench } = useSettings();
-  const onOff = [
-    { value: 'on', label: 'on' },
-    { value: 'off', label: 'off' },
-  ] as const;
+  const { theme, temperature, torque, bench } = useSettings();
+  const { setTheme, setTemperature, setTorque, setBench } = useSettings();
   return (
     <Panel title="Settings of this bench" open={open} onClose={onClose}>
       <div className="grid grid-cols-[8rem_1fr] items-center gap-4">
@@ -101,20 +98,7 @@ function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): v
             { value: 'dark', label: 'dark' },
           ]}
         />
-        <span>Step sound</span>
-        <Choice
-          label="Step sound"
-          value={sound ? 'on' : 'off'}
-          onChange={(value) => setSound(value === 'on')}
-          options={onOff}
-        />
-        <span>Spoken step</span>
-        <Choice
-          label="Spoken step"
-          value={speech ? 'on' : 'off'}
-          onChange={(value) => setSpeech(value === 'on')}
-          options={onOff}
-        />
+        <HandsFree />
         <span>Temperatures</span>
         <Choice<TemperatureUnit>
           label="Temperatures"

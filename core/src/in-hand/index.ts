@@ -27,6 +27,7 @@ export { sourceFor, type SourceVerdict, verdictOn } from './source-for.ts';
 export { nextWarming } from './to-warm.ts';
 export {
   type AtHand,
+  clicks,
   cutForeseen,
   cutInHand,
   type Does,

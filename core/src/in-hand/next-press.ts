@@ -61,6 +61,8 @@ export interface NextPress {
   readonly heatAgain?: Does;
   /** the open seam drags: where is recorded, and heat, or solvent, is put before the rest */
   readonly drags?: Does;
+  /** a plug is pressed home, and nobody is sure that it clicked: only this one is done */
+  readonly notSure?: Does;
 }
 
 /** What the bench knows beside the job: what is foreseen, and what was chosen there. All of it may be left out. */
@@ -213,7 +215,10 @@ function pressOnStep(
       : { type: 'did', data: { steps: done.map(doneStep) } };
   const isDone = say(did, ...(startsClock ? [clockOf(last)] : []));
   const clock = startsClock ? ', run the clock' : '';
-  if (left_s === null) return { ...pressing(doneLabel(mechanism.map, done) + clock, isDone), ops: group };
+  if (left_s === null) {
+    const press = { ...pressing(doneLabel(mechanism.map, done) + clock, isDone), ops: group };
+    return clicks(mechanism.map, op) ? { ...press, notSure: notSure(op) } : press;
+  }
   const isTimed = isAiring(state, op) || state.timers.some((each) => each.step === op.id);
   const label = !isOver ? 'Waiting' : group.length > 1 ? `Done${clock}` : 'Time is up, done';
   const endsNow = say(op.name === 'vent' ? did : { type: 'did', data: { steps: [doneStep(op)] } });
@@ -228,7 +233,23 @@ function clockOf({ id, wait_s }: Op): Said {
   return { type: 'timer', data: { step: id, seconds: wait_s! } };
 }
 
+/** Is it pressed home with a click that has to be listened for? */
+export function clicks({ joints }: DeviceMap, op: Op | undefined): boolean {
+  const joint = op?.kind === 'make' ? joints.find(({ id }) => id === op.joint) : undefined;
+  return joint?.type === 'connector' && CLICKS.has(joint.style);
+}
+
+const CLICKS: ReadonlySet<string> = new Set(['press', 'coax']);
+
+function notSure(op: Op): Does {
+  return say(
+    { type: 'did', data: { steps: [doneStep(op)] } },
+    { type: 'click', data: { joint: op.joint!, heard: 'not-sure' } },
+  );
+}
+
 function doneLabel(map: DeviceMap, ops: readonly Op[]): string {
+  if (ops.some((op) => clicks(map, op))) return 'Done, it clicked';
   if (ops[0]!.name === 'test') return 'All tried';
   const captive = new Set(map.fasteners.filter((each) => each.captive).map((each) => each.id));
   const loose = ops.flatMap((op) => {

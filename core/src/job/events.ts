@@ -94,6 +94,8 @@ export interface EventData extends IntakeEventData, OpeningEventData, PartEventD
   readonly note: { readonly text: string };
   readonly did: { readonly steps: readonly DoneStep[]; readonly anyway?: string };
   readonly screw: { readonly joint: string; readonly point: string };
+  /** a plug that was pressed home: did it click? */
+  readonly click: { readonly joint: string; readonly heard: 'clicked' | 'not-sure' };
   readonly timer: { readonly step: string; readonly seconds: number };
   readonly undo: { readonly event: string };
   readonly trouble: {
@@ -174,6 +176,7 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
   note: Joi.object({ text: text.required() }),
   did: Joi.object({ steps: Joi.array().min(1).max(500).items(step).required(), anyway: text }),
   screw: Joi.object({ joint: id.required(), point: id.required() }),
+  click: Joi.object({ joint: id.required(), heard: Joi.string().valid('clicked', 'not-sure').required() }),
   timer: Joi.object({ step: id.required(), seconds: Joi.number().min(0).max(1_000_000).required() }),
   undo: Joi.object({ event: Joi.string().guid().required() }),
   trouble: Joi.object({

@@ -83,6 +83,20 @@ describe('a test that fails before the seal', () => {
     expect(failed!.suspects[0]!.now_s!).toBeLessThan(failed!.suspects[0]!.afterSealing_s!);
   });
 
+  it('suspects the plug first of which nobody was sure that it clicked, until it is pressed again', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]).until('make:touch-plug');
+    const press = bench.ahead()[0]!;
+    bench.do(press).send('click', { joint: 'touch-plug', heard: 'not-sure' });
+    const first = () => suspectsOf(bench.mechanism, bench.state, 'touch')[0]!;
+    expect(first()).toMatchObject({ joint: 'touch-plug', unsure: true });
+    bench.send('click', { joint: 'touch-plug', heard: 'clicked' });
+    expect(first().unsure).toBe(false);
+    bench.send('click', { joint: 'touch-plug', heard: 'not-sure' }).release('touch-plug');
+    expect(bench.problem).toBeNull();
+    expect(bench.state.unsure.size).toBe(0);
+    expect(bench.send('click', { joint: 'front-seal', heard: 'not-sure' }).problem).toContain('no plug');
+  });
+
   it('does not hold what failed when it came in', () => {
     const bench = new TestBench(tern5(), [{ replace: 'display' }]);
     bench.send('test', { function: 'touch', result: 'fails', stage: 'intake' }).until('test:before');

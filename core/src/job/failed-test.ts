@@ -59,9 +59,12 @@ export interface Suspect {
   readonly touched: number;
   /** trouble was noted at it */
   readonly troubled: boolean;
+  /** nobody was sure that it clicked */
+  readonly unsure: boolean;
 }
 
-/** Trouble noted counts as so many touches, a plug as so many more than a part that was only moved (guesses). */
+/** A click that nobody was sure of counts as so many touches, trouble noted as so many, a plug as so many more than a part that was only moved (guesses). */
+const AS_UNSURE = 6;
 const AS_TROUBLED = 3;
 const AS_PLUG = 2;
 
@@ -76,13 +79,18 @@ export function suspectsOf(mechanism: Mechanism, state: JobState, id: string): S
     const serves =
       joint.functions?.includes(id) || (joint.functions === undefined && joint.holds.some((each) => serving.has(each)));
     const touched = touches((op) => op.joint === joint.id);
-    return serves && touched > 0 ? [{ joint: joint.id, touched, troubled: troubled(joint.id) }] : [];
+    return serves && touched > 0
+      ? [{ joint: joint.id, touched, troubled: troubled(joint.id), unsure: state.unsure.has(joint.id) }]
+      : [];
   });
   const parts = [...serving].flatMap((part): Suspect[] => {
     const touched = touches((op) => op.part === part);
-    return touched > 0 ? [{ part, touched, troubled: troubled(part) }] : [];
+    return touched > 0 ? [{ part, touched, troubled: troubled(part), unsure: false }] : [];
   });
   const weight = (each: Suspect) =>
-    each.touched + (each.troubled ? AS_TROUBLED : 0) + (each.joint === undefined ? 0 : AS_PLUG);
+    each.touched +
+    (each.unsure ? AS_UNSURE : 0) +
+    (each.troubled ? AS_TROUBLED : 0) +
+    (each.joint === undefined ? 0 : AS_PLUG);
   return [...joints, ...parts].toSorted((a, b) => weight(b) - weight(a));
 }

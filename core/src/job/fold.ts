@@ -182,6 +182,8 @@ function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcom
       return did(mechanism, state, event.data);
     case 'screw':
       return screwLaid(mechanism, state, event.data);
+    case 'click':
+      return clicked(mechanism, state, event.data);
     case 'timer':
       return { state: { ...state, timers: withTimer(state, { ...event.data, startedAt: at }) } };
     case 'trouble':
@@ -205,6 +207,15 @@ function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcom
     case 'finish':
       return { state: { ...state, finished: at } };
   }
+}
+
+function clicked(mechanism: Mechanism, state: JobState, { joint, heard }: EventData['click']): Outcome {
+  const { type } = mechanism.map.joints.find(({ id }) => id === joint) ?? {};
+  if (type !== 'connector') return { problem: `joint: “${joint}” is no plug of this map.` };
+  const unsure = new Set(state.unsure);
+  if (heard === 'not-sure') unsure.add(joint);
+  else unsure.delete(joint);
+  return { state: { ...state, unsure } };
 }
 
 function decided(

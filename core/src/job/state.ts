@@ -96,6 +96,8 @@ export interface JobState {
   /** targets that were reached once: what was to be removed, reached or stripped may be closed again */
   readonly reached: ReadonlySet<string>;
   readonly ledger: Ledger;
+  /** plugs of which nobody is sure that they clicked, since they were last made */
+  readonly unsure: ReadonlySet<string>;
   readonly timers: readonly Timer[];
   readonly tests: readonly TestResult[];
   readonly troubles: readonly Trouble[];
@@ -142,6 +144,7 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     limits: { ...DEFAULT_LIMITS, ...job.limits },
     reached: new Set(),
     ledger: EMPTY_LEDGER,
+    unsure: new Set(),
     timers: [],
     tests: [],
     troubles: [],

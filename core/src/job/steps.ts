@@ -71,8 +71,14 @@ function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway:
     done: grown(state.done, done),
     ledger: ledger.ledger,
     opening,
+    unsure: withoutUnsure(state.unsure, step),
   };
   return { state: { ...after, reached: newlyReached(mechanism, after) } };
+}
+
+/** A plug that is undone, or pressed again, is judged anew. */
+function withoutUnsure(unsure: JobState['unsure'], { joint }: DoneStep): JobState['unsure'] {
+  return joint !== undefined && unsure.has(joint) ? new Set([...unsure].filter((id) => id !== joint)) : unsure;
 }
 
 /** A look that is only ticked found nothing. */

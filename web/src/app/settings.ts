@@ -14,6 +14,10 @@ interface Settings {
   readonly theme: Theme;
   readonly sound: boolean;
   readonly speech: boolean;
+  /** letters that are read from two metres */
+  readonly isLarge: boolean;
+  /** the screen is kept on while a repair is in hand */
+  readonly isAwake: boolean;
   readonly temperature: TemperatureUnit;
   readonly torque: TorqueUnit;
   /** what this bench is called, where a workshop has several; empty for the only one */
@@ -24,6 +28,8 @@ interface Settings {
   setTheme(theme: Theme): void;
   setSound(sound: boolean): void;
   setSpeech(speech: boolean): void;
+  setLarge(isLarge: boolean): void;
+  setAwake(isAwake: boolean): void;
   setTemperature(temperature: TemperatureUnit): void;
   setTorque(torque: TorqueUnit): void;
   setBench(bench: string): void;
@@ -37,6 +43,8 @@ export const useSettings = create<Settings>()(
       theme: 'system',
       sound: true,
       speech: false,
+      isLarge: false,
+      isAwake: true,
       temperature: 'C',
       torque: 'N·cm',
       bench: '',
@@ -45,6 +53,8 @@ export const useSettings = create<Settings>()(
       setTheme: (theme) => set({ theme }),
       setSound: (sound) => set({ sound }),
       setSpeech: (speech) => set({ speech }),
+      setLarge: (isLarge) => set({ isLarge }),
+      setAwake: (isAwake) => set({ isAwake }),
       setTemperature: (temperature) => set({ temperature }),
       setTorque: (torque) => set({ torque }),
       setBench: (bench) => set({ bench }),

@@ -1,6 +1,7 @@
-import { type EventData, isDrying, ONLY_BENCH } from '@nibrel/core/job';
+import { type EventData, isDrying, type JobState, ONLY_BENCH } from '@nibrel/core/job';
 import {
   bondToClose,
+  clicks,
   doneStep,
   doneUntil,
   elapsed_s,
@@ -14,7 +15,8 @@ import {
 } from '@nibrel/core/in-hand';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
-import { opWords } from '@nibrel/core/words';
+import { counts } from '@nibrel/core/screws';
+import { opWords, plural } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -55,6 +57,7 @@ export function BenchView() {
 
 function Bench({ bench, mechanism, map, state }: OpenJob) {
   const person = useSettings((settings) => settings.person);
+  const isLarge = useSettings((settings) => settings.isLarge);
   const navigate = useNavigate();
   const now = useNow((at) => (isWatched(state, at) ? 250 : 10_000));
   const [panel, setPanel] = useState<PanelName | null>(person ? null : 'person');
@@ -79,9 +82,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const shownOp = look > 0 ? ops[Math.min(look, ops.length - 1)] : op;
   const waitLeft = waitLeft_s(state, op, now);
   const timeUp = waitLeft !== null && waitLeft <= 0;
+  // nothing sounds while a click is listened for
+  const isListening = clicks(map, op);
   useEffect(() => {
-    if (timeUp) sound('time-up');
-  }, [timeUp]);
+    if (timeUp && !isListening) sound('time-up');
+  }, [timeUp, isListening]);
 
   // a flip of the drawing holds for the operation in hand
   const flipped = flippedFor !== null && flippedFor === (op?.id ?? '');
@@ -100,6 +105,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     layOne,
     heatAgain,
     drags,
+    notSure,
   } = usePresses({
     job: { bench, mechanism, state },
     atHand,
@@ -110,11 +116,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     onAsk: setPanel,
   });
   const words = inHand[0] && opWords(map, leadOf(inHand, timeUp));
-  useSpokenStep(hand?.spoken ?? (words ? `${words.title}. ${words.thing}` : ''));
+  useSpokenStep(hand?.spoken ?? spokenOf(map, state, inHand, words));
   const alarm = hand?.alarm ?? null;
   useEffect(() => {
-    if (alarm) sound('time-up');
-  }, [alarm]);
+    if (alarm && !isListening) sound('time-up');
+  }, [alarm, isListening]);
   const upTo = useCallback(
     (op: Op) => {
       const done = doneUntil(op, ops);
@@ -239,7 +245,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   });
 
   return (
-    <div className="flex min-h-dvh flex-col md:h-dvh" onClick={letGo}>
+    <div className={`flex min-h-dvh flex-col md:h-dvh ${isLarge ? 'for-far' : ''}`} onClick={letGo}>
       <TopBand
         mechanism={mechanism}
         map={map}
@@ -307,6 +313,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               hand={look === 0 ? hand : null}
               onHeatAgain={look === 0 ? heatAgain : null}
               onDrags={look === 0 ? drags : null}
+              onNotSure={look === 0 ? notSure : null}
               onClosing={look === 0 && toClose ? () => setPanel('closing') : null}
               onEndWait={look === 0 ? endWait : null}
               onStep={step}
@@ -394,6 +401,17 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
     </div>
   );
 }
+
+/** The step and its count aloud; of a plug its name only, since its click is listened for. */
+function spokenOf(map: DeviceMap, { ledger }: JobState, ops: readonly Op[], words: OpWords | undefined): string {
+  if (!words) return '';
+  if (clicks(map, ops[0])) return words.title;
+  const { onMat } = counts(ledger);
+  const mat = ops[0]?.name === 'count' ? ` ${plural(onMat, 'screw')} on the mat.` : '';
+  return `${words.title}. ${words.thing}.${mat}`;
+}
+
+type OpWords = ReturnType<typeof opWords>;
 
 /** The parts that hands are on. */
 function nearOf(map: DeviceMap, op: Op | undefined): readonly string[] {

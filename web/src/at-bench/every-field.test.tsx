@@ -111,7 +111,16 @@ function said(map: DeviceMap, { targets, policy }: Repair, about: string | undef
     const words = renderToStaticMarkup(
       <Operation
         {...{ mechanism, state, op, together: [op], ahead: ops, plan: ops, lookahead: 0, left: 1, waitLeft: null }}
-        {...{ label: '', busy: false, hand: null, onHeatAgain: null, onDrags: null, onClosing: null, onEndWait: null }}
+        {...{
+          label: '',
+          busy: false,
+          hand: null,
+          onHeatAgain: null,
+          onDrags: null,
+          onNotSure: null,
+          onClosing: null,
+          onEndWait: null,
+        }}
         onStep={() => {}}
         onTick={() => {}}
       />,

@@ -99,12 +99,12 @@ function targetOf({ joint, part }: SuspectCost): Target {
 /** *Display plug: undone or pressed 2 times. Again: 1 min now, 14 min and 1 seal after closing.* */
 function suspectLine(
   map: DeviceMap,
-  { joint, part, touched, troubled, now_s, afterSealing_s, seals }: SuspectCost,
+  { joint, part, touched, troubled, unsure, now_s, afterSealing_s, seals }: SuspectCost,
 ): string {
   const now = now_s === null ? [] : [`${duration(now_s)} now`];
   const seal = seals > 0 ? ` and ${plural(seals, 'seal')}` : '';
   const later = afterSealing_s === null ? [] : [`${duration(afterSealing_s)}${seal} once it is closed`];
-  const times = `touched ${plural(touched, 'time')}${troubled ? ', with trouble' : ''}`;
+  const times = `touched ${plural(touched, 'time')}${troubled ? ', with trouble' : ''}${unsure ? ', nobody was sure that it clicked' : ''}`;
   const cost = [...now, ...later].join(', ');
   return `${capital(thingName(map, (joint ?? part)!))}: ${times}.${cost ? ` Again: ${cost}.` : ''}`;
 }

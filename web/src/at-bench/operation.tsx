@@ -36,6 +36,8 @@ interface OperationProps {
   readonly onHeatAgain: (() => void) | null;
   /** the seam drags: where is recorded, and it is warmed next; null where nothing is cut */
   readonly onDrags: (() => void) | null;
+  /** a plug is pressed home and nobody is sure of its click; null at anything else */
+  readonly onNotSure: (() => void) | null;
   /** how a bond is closed is decided on sight; null where none is about to be */
   readonly onClosing: (() => void) | null;
   /** what is waited for is ended before its time; null where nothing is */
@@ -71,6 +73,7 @@ export function Operation({
   hand,
   onHeatAgain,
   onDrags,
+  onNotSure,
   onClosing,
   onEndWait,
   onStep,
@@ -184,6 +187,11 @@ export function Operation({
               </Button>
             )}
           </div>
+        )}
+        {onNotSure && (
+          <Button keyName="2" onClick={onNotSure}>
+            Done, not sure that it clicked
+          </Button>
         )}
         {onClosing && (
           <Button keyName="K" onClick={onClosing}>

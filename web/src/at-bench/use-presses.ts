@@ -34,9 +34,13 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
       case 'nothing':
         return sound('refused');
       case 'say': {
+        if (does.events.some((said) => said.type === 'test' && said.data.result === 'fails')) sound('fails');
         for (const said of does.events) if (!(await bench.say(said))) return;
         if (does.teaches) tell.mutate(does.teaches);
-        if (does.events.some(({ type }) => type === 'finish')) return navigate(`/jobs/${state.job.id}/record`);
+        if (does.events.some(({ type }) => type === 'finish')) {
+          sound('finished');
+          return navigate(`/jobs/${state.job.id}/record`);
+        }
       }
     }
   };
@@ -50,6 +54,7 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
     void act(pressed.does);
   };
   const test = (result: EventData['test']['result']) => {
+    if (result === 'fails' && press.notSure && !isBusy && look === 0) return void act(press.notSure);
     const looked = result === 'fails' ? lookAnswer(op, 'failed') : [];
     const events = op ? [...testAnswer(state, op, result), ...looked] : [];
     if (events.length > 0) void act({ kind: 'say', events });
@@ -75,5 +80,6 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
     endWait: unlessBusy(press.endsWait),
     heatAgain: unlessBusy(press.heatAgain),
     drags: unlessBusy(press.drags),
+    notSure: unlessBusy(press.notSure),
   };
 }

@@ -32,7 +32,7 @@ export function usePicture(job: string, onPhoto: (photo: Photo) => Promise<boole
       setProblem(null);
       try {
         setKept(await storedPhoto(job, await file(), onPhoto, about));
-        sound('step');
+        sound('picture');
       } catch (error) {
         setProblem({ text: (error as Error).message, about });
         sound('refused');

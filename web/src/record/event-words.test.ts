@@ -38,6 +38,7 @@ describe('a line of the record', () => {
       stop: { reason: 'smoke', text: '' },
       clear: { text: 'Maren: cold' },
       finish: {},
+      click: { joint: 'cell-plug', heard: 'not-sure' },
       'screw-measured': { joint: 'lid-screws', point: 'c', length_mm: 2.4 },
       spill: { loose: [{ id: '1', length_mm: 2 }], placed: [], text: 'elbow' },
       end: { lead: 'Maren', text: 'scrapped' },

@@ -43,6 +43,8 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
       return `Note: ${event.data.text}`;
     case 'screw':
       return `Screw ${event.data.point} of ${thingName(map, event.data.joint)} on the mat`;
+    case 'click':
+      return `${capital(thingName(map, event.data.joint))}: ${event.data.heard === 'clicked' ? 'it clicked' : 'nobody is sure that it clicked'}`;
     case 'timer':
       return `Clock started, ${duration(event.data.seconds)}`;
     case 'undo':

@@ -1,4 +1,5 @@
 import { Key } from '../../ui/button.tsx';
+import { HandsFree } from '../../job/panels/hands-free.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import type { Closing } from '../../ui/form.ts';
 
@@ -14,7 +15,10 @@ const BENCH_KEYS = [
   ['W', 'end the wait now; take the source off early'],
   ['H', 'at a cut: heat again'],
   ['D', 'at a cut: it drags here'],
-  ['2, 3, 5', 'at a test: fails, not tried, the rest works; at a close look: 2 failed'],
+  [
+    '2, 3, 5',
+    'at a test: fails, not tried, the rest works; at a close look: 2 failed; at a plug: 2 not sure that it clicked',
+  ],
   ['K', 'before a bond is closed: keep it, renew it, glue it'],
   ['F', 'flip the drawing'],
   ['B', 'why, at length'],
@@ -40,6 +44,9 @@ const BENCH_KEYS = [
 export function KeysPanel({ open, onClose }: Closing) {
   return (
     <Panel title="Keys" open={open} onClose={onClose}>
+      <div className="mb-5 grid grid-cols-[9rem_1fr] items-center gap-x-4 gap-y-2 sm:grid-cols-[9rem_1fr_9rem_1fr]">
+        <HandsFree />
+      </div>
       <dl className="grid gap-x-8 sm:grid-cols-2">
         {BENCH_KEYS.map(([key, what]) => (
           <div key={key} className="flex items-center gap-4 border-b border-hair py-1.5">
