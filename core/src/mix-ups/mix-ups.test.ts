@@ -3,7 +3,18 @@ import { describe, expect, it } from 'vitest';
 import { demoMaps, gannetWorks, tern5 } from '../../test/maps.ts';
 import { DEFAULT_LIMITS as LIMITS } from '../limits/index.ts';
 import { planRepair } from '../plan/index.ts';
-import { BY_CALIPER, harmOf, holesOf, judgedDoubt, keepings, kindsIn, lookAlikes, takenFor, turnsOf } from './index.ts';
+import {
+  BY_CALIPER,
+  harmOf,
+  holesOf,
+  judgedDoubt,
+  keepings,
+  kindsIn,
+  lookAlikes,
+  lostScrew,
+  takenFor,
+  turnsOf,
+} from './index.ts';
 
 const kind = (length: number, { drive = 'PH000', thread = 'M1.4x0.3', head = 2, colour }: Partial<Kind> = {}) => ({
   drive,
@@ -131,6 +142,18 @@ describe('a screw in doubt', () => {
   });
   it('refuses a measure without scatter', () => {
     expect(() => judgedDoubt(map, undefined, { length_mm: 3, sd_mm: 0 }, LIMITS)).toThrow(/scatter/i);
+  });
+});
+
+describe('a lost screw', () => {
+  it('names what fits its hole without harm, what it risks, and what is ordered', () => {
+    const lid = lostScrew(gannetWorks(), { joint: 'lid-screws', point: 'l1' }, LIMITS)!;
+    expect(lid.standIns).toEqual(['holder']);
+    expect(lid.risk).toContain('Compass shield first: magnets');
+    expect(lid.order).toBe('M1.4x0.3 × 2.4 mm, PH000, head 2.2 mm');
+    expect(lostScrew(gannetWorks(), { joint: 'lid-screws', point: 'more-1' }, LIMITS)).toBeNull();
+    // brass is held by no magnet
+    expect(lostScrew(gannetWorks(), { joint: 'shield-screws', point: 'c1' }, LIMITS)!.risk).not.toContain('magnets');
   });
 });
 

@@ -115,6 +115,7 @@ export const BenchPanels = memo(function BenchPanels({
         onClose={close}
         onFound={(screw) => void send('found', screw)}
         onDecision={(text) => void send('decision', { about: 'missing-screw', text })}
+        onOrder={(text) => void send('note', { text })}
       />
       <WetDecisionPanel
         open={panel === 'wet'}

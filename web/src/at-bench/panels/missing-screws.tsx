@@ -1,6 +1,8 @@
 import Joi from 'joi';
 import type { EventData, JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
+import { lostScrew } from '@nibrel/core/mix-ups';
+import { clock } from '../../app/format.ts';
 import { heldName } from '@nibrel/core/words';
 import { keyOf, type Screw, screwLetters } from '@nibrel/core/screws';
 import { Button } from '../../ui/button.tsx';
@@ -19,10 +21,19 @@ interface MissingScrewsProps {
   onClose(): void;
   onFound(screw: EventData['found']): void;
   onDecision(text: string): void;
+  onOrder(text: string): void;
+}
+
+interface LostProps {
+  readonly map: DeviceMap;
+  readonly state: JobState;
+  readonly screw: Screw;
+  onFound(): void;
+  onOrder(text: string): void;
 }
 
 /** What is lost, and what can be done about it: found again, or left out by a decision that is recorded. */
-export function MissingScrewsPanel({ map, state, open, onClose, onFound, onDecision }: MissingScrewsProps) {
+export function MissingScrewsPanel({ map, state, open, onClose, onFound, onDecision, onOrder }: MissingScrewsProps) {
   const { field, sent } = useFields(schema, { text: '' });
   const { lost } = state.ledger;
   return (
@@ -40,13 +51,14 @@ export function MissingScrewsPanel({ map, state, open, onClose, onFound, onDecis
         <div className="flex flex-col gap-4">
           <ul>
             {lost.map((screw) => (
-              <li key={keyOf(screw)} className="flex items-center justify-between gap-4 border-b border-hair py-2">
-                <span className="flex items-center gap-4">
-                  <ScrewMark mark={screwLetters(map).get(screw.fastener)!} />
-                  {placeOf(map, screw)}
-                </span>
-                <Button onClick={() => onFound({ joint: screw.joint, point: screw.point })}>Found it</Button>
-              </li>
+              <Lost
+                key={keyOf(screw)}
+                map={map}
+                state={state}
+                screw={screw}
+                onFound={() => onFound({ joint: screw.joint, point: screw.point })}
+                onOrder={onOrder}
+              />
             ))}
           </ul>
           <form
@@ -63,6 +75,56 @@ export function MissingScrewsPanel({ map, state, open, onClose, onFound, onDecis
       )}
     </Panel>
   );
+}
+
+/** One that is lost: where it was seen last, what it risks, what else fits its hole, and how it is ordered. */
+function Lost({ map, state, screw, onFound, onOrder }: LostProps) {
+  const letters = screwLetters(map);
+  const lost = lostScrew(map, screw, state.limits);
+  const order = lost && `To order: a screw ${lost.order}, for ${placeOf(map, screw)}`;
+  const isOrdered = state.standing.some((event) => event.type === 'note' && event.data.text === order);
+  return (
+    <li className="border-b border-hair py-2">
+      <div className="flex items-center justify-between gap-4">
+        <span className="flex items-center gap-4">
+          <ScrewMark mark={letters.get(screw.fastener)!} />
+          {placeOf(map, screw)}
+        </span>
+        <Button onClick={onFound}>Found it</Button>
+      </div>
+      <p className="text-body text-quiet">{lastSeen(state, screw)}</p>
+      {lost && (
+        <>
+          <p className="text-body">{lost.risk}.</p>
+          <p className="text-body">
+            {lost.standIns.length === 0
+              ? 'No other screw of this device fits its hole safely.'
+              : `Fits its hole as well: ${lost.standIns.map((id) => letters.get(id)!.letter).join(', ')}.`}
+          </p>
+          <div className="mt-1 flex flex-wrap items-center gap-3">
+            <span className="text-body">{lost.order}</span>
+            {order && (
+              <Button disabled={isOrdered} onClick={() => onOrder(order)}>
+                {isOrdered ? 'Noted to order' : 'Note it to order'}
+              </Button>
+            )}
+          </div>
+        </>
+      )}
+    </li>
+  );
+}
+
+/** *On the mat since 14:05, Ines; the mat was spilled at 14:40* */
+function lastSeen({ standing }: JobState, { joint, point }: Screw): string {
+  const out = standing.findLast(
+    (event) =>
+      (event.type === 'screw' && event.data.joint === joint && event.data.point === point) ||
+      (event.type === 'did' && event.data.steps.some((step) => step.kind === 'release' && step.joint === joint)),
+  );
+  const spill = standing.findLast(({ type }) => type === 'spill');
+  const seen = out ? `Laid on the mat at ${clock(out.at)} by ${out.by}` : 'Not seen on the mat';
+  return spill && (!out || spill.at > out.at) ? `${seen}; the mat was spilled after that` : seen;
 }
 
 function placeOf(map: DeviceMap, screw: Screw): string {
