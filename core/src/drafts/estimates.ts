@@ -60,6 +60,7 @@ export const TIMES = {
   testLeast: 20,
   testEach: 10,
   inspect: 10,
+  bendAside: 3,
   /** plugged in, and its charge read; told to reset, and the first questions answered */
   charge: 10,
   reset: 90,

@@ -41,6 +41,8 @@ function isQuiet(map: DeviceMap, op: Op, caution: string | null, dead: boolean):
 /** What one hand movement leads over to the next, on the same part. */
 function isJoined(mechanism: Mechanism, last: Op, next: Op): boolean {
   const { map } = mechanism;
+  // what was unplugged is bent aside in the same move
+  if (next.name === 'bend-aside') return next.joint === last.joint;
   // what is cut edge by edge, or isolates, is a step of its own
   if (isCutBond(map, last) || isCutBond(map, next)) return false;
   if (isIsolating(mechanism, last) || isIsolating(mechanism, next)) return false;

@@ -27,6 +27,9 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
   if (touches('lithium') && op.kind !== 'procedure') {
     return `${op.kind === 'release' && joint?.type === 'connector' ? 'Lithium cell: keep metal off its connector and bend it away.' : cellWords(map, op)} Sand in reach. ${LOCAL}`;
   }
+  if (joint?.type === 'solder' && (op.kind === 'release' || op.kind === 'make')) {
+    return `Iron at about 350 °C (common practice): burns, and its fumes harm. Draw them off; nothing flammable near. ${LOCAL}`;
+  }
   if (op.kind === 'release' && joint?.type === 'bond' && touches('glass')) {
     const near = map.parts
       .filter((each) => joint.endangers?.includes(each.id) && !joint.holds.includes(each.id))

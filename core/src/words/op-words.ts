@@ -197,6 +197,12 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       return { title: 'Look before going on', thing: bond, hint: 'A lamp and a glass: cuts, dents, torn traces.' };
     case 'inspect':
       return { title: 'Look at it closely', thing: part, hint: inspectHint(map, op) };
+    case 'bend-aside':
+      return {
+        title: 'Bend its flex aside',
+        thing: bond,
+        hint: 'It must not be able to touch its socket: look at it.',
+      };
     case 'take-off':
       return { title: 'Take it off', thing: op.named!, hint: 'The map does not have it: lay it aside by itself.' };
     case 'put-back':

@@ -1,4 +1,6 @@
 import {
+  type BondJoint,
+  type ConnectorJoint,
   type DeviceMap,
   fastenerAt,
   type Fastener,
@@ -27,16 +29,46 @@ function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
     case 'screw':
       return [...marked, ...ofScrews(map, joint, isOff)];
     case 'connector':
-      return joint.lever && isOff ? [...marked, `Lever at its ${toward(map, joint, joint.lever)}.`] : marked;
+      return isOff ? [...marked, ...ofPlug(map, joint)] : marked;
     case 'clip':
       return [...marked, ...(isOff ? [...inTurn(joint.points ?? [], 'order'), ...tilted(joint.tilt)] : [])];
     case 'solder': {
       const wires = (joint.points ?? []).flatMap(({ wire }) => (wire === undefined ? [] : [wire]));
       return wires.length > 0 ? [...marked, `Wires: ${wires.join(', ')}.`] : marked;
     }
+    case 'bond':
+      return isOff ? [...marked, ...(PULLED[joint.style] ?? [])] : marked;
     default:
       return marked;
   }
+}
+
+/** How a battery is pulled off its bond (common practice). */
+const PULLED: Readonly<Partial<Record<BondJoint['style'], readonly string[]>>> = {
+  tabs: [
+    'Slowly, at a low angle and under tension, in the printed order: about ten seconds a tab.',
+    'One that snaps is fetched with blunt tweezers and pulled on; only then solvent and patience.',
+  ],
+  strap: ['Straight up and evenly; one that tears is fetched with blunt tweezers.'],
+};
+
+/** Where it is levered, which way its flex comes out, and what becomes of a lead. */
+function ofPlug(map: DeviceMap, joint: ConnectorJoint): string[] {
+  const held = map.parts.find(({ id }) => id === joint.holds[0]);
+  const isZif = joint.style === 'zif-flip' || joint.style === 'zif-slide';
+  return [
+    ...(joint.lever ? [`Lever at its ${toward(map, joint, joint.lever)}.`] : []),
+    ...(isZif && held
+      ? [`The flex comes out toward the ${toward(map, joint, middleOf(held)).replace(' edge', '')}.`]
+      : []),
+    ...(joint.style === 'coax' && (held?.kind === 'lead' || held?.kind === 'antenna')
+      ? ['Lay the lead aside: the board has to clear it.']
+      : []),
+  ];
+}
+
+function middleOf({ box }: Part) {
+  return { x: box.x + box.w / 2, y: box.y + box.h / 2 };
 }
 
 function tilted(tilt: 'top' | 'bottom' | 'left' | 'right' | undefined): string[] {
@@ -99,8 +131,10 @@ function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
   const { motion, through = [], mixUpWith = [], mark, ifFailed, hazards = [] } = part;
   const isOff = op.kind === 'open' || op.kind === 'lift';
   const isIn = op.kind === 'fit' || op.kind === 'close';
+  const isSpent = part.reuse === 'single-use' && op.kind === 'lift';
   const openings = through.map((each) => partName(map, each.part)).join(' and ');
   return [
+    ...(isSpent ? ['Into the bin at once: a new one goes in.'] : []),
     ...(mark !== undefined && isIn ? [`Marked “${mark}”.`] : []),
     ...(motion && isIn ? motionWords(motion) : []),
     ...(openings && op.kind === 'lift' ? [`Draw it out of the opening in ${openings}.`] : []),

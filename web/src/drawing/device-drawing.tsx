@@ -6,6 +6,7 @@ import { centreOf, contains, fromTheTop, onSide, outlinePath, placesOf, type Sid
 import { DrawnAt, MARK_PX, useMm, useSize, WORD_PX } from './scale.ts';
 import { type Box, type Layout, layoutOf, nearBox, scaleOf } from './view-box.ts';
 import { JointMark } from './joint-mark.tsx';
+import { MotionMark } from './motion-mark.tsx';
 import { Standing } from './standing.tsx';
 import { pressable, type ThingProps, Words } from './thing.tsx';
 
@@ -146,6 +147,14 @@ export const DeviceDrawing = memo(function DeviceDrawing({
               onPress={onPress}
             />
           ))}
+          {turning &&
+            [...(shown.marked ?? [])].flatMap((id) => {
+              const joint = map.joints.find((each) => each.id === id);
+              const moves = joint?.type === 'connector' || joint?.type === 'solder';
+              return moves
+                ? [<MotionMark key={`motion ${id}`} map={map} side={side} joint={joint} turning={turning} />]
+                : [];
+            })}
           {map.parts
             .filter(({ id }) => shown.now?.has(id))
             .flatMap(({ through = [] }) => through)
