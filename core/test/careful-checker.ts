@@ -220,7 +220,7 @@ class Check {
     }
     this.#deadLong(ops, states);
     this.#displayLast(ops, states);
-    this.#seals(ops);
+    this.#seals(ops, states);
     this.#films(ops);
     this.#counts(ops, states);
     this.#tests(ops);
@@ -388,7 +388,7 @@ class Check {
     }
   }
 
-  #seals(ops: readonly CheckedOp[]): void {
+  #seals(ops: readonly CheckedOp[], states: readonly DeviceState[]): void {
     const { map } = this.#mechanism;
     const outer = this.#outerClosings(ops);
     const at = (id: string) => ops.findIndex((op) => op.id === id);
@@ -415,7 +415,7 @@ class Check {
         .map((id) => at(`fit:${id}`))
         .filter((place) => place >= 0 && !outer.has(ops[place]!.id));
       if (stands.some((place) => lay > place)) this.#faults.push(`seal: ${bond.id} is laid beneath what stands`);
-      const end = ops.findIndex((op) => isPhysical(op) && this.#isolates(op) && op.kind !== 'release');
+      const end = this.#endOfDead(ops, states);
       if (end >= 0 && lay > end) this.#faults.push(`seal: ${bond.id} is laid on a live device`);
     }
   }

@@ -140,7 +140,11 @@ function layingOf(context: BondContext, group: readonly Closing[], ids: Readonly
         : !isOuter && isAfterDead && way.endsOfDead.has(id);
     return beforeIt ? afterBy(served, 'seal', frameIds) : served;
   };
-  return { procedures: [...frame, ...last.map(afterTest)], binds };
+  const closing = down.find((id) => way.outerClosings.has(id)) ?? group[0]!.make;
+  const beforeClosing = [...way.follows].flatMap(([id, later]) => (ids.has(id) && later.has(closing) ? [id] : []));
+  // bare adhesive waits for nothing but its own closing
+  const atLast = (draft: Draft) => (isOuter ? afterBy(draft, 'seal', beforeClosing) : draft);
+  return { procedures: [...frame, ...last.map(afterTest).map(atLast)], binds };
 }
 
 /** Fittings after which what the bonds hold stands over them. */
