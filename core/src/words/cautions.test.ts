@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { dunlinOpen, petrelGlass, shearwater11, tern5 } from '../../test/maps.ts';
+import { dunlinOpen, gannetWorks, petrelGlass, shearwater11, tern5 } from '../../test/maps.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import { cautionFor } from './cautions.ts';
 import type { Op } from '../drafts/index.ts';
@@ -37,6 +37,13 @@ describe('a caution stands before its step and names the harm', () => {
   it('at solvent and at the airing after it: what burns, and what to keep away', () => {
     expect(said(tern5(), { name: 'soak', joint: 'cell-straps' })).toContain('Heat source off and away');
     expect(said(tern5(), { name: 'vent', joint: 'front-seal' })).toContain('can catch fire');
+  });
+
+  it('at solder: the iron, its heat and its fumes', () => {
+    const words = said(gannetWorks(), { kind: 'release', joint: 'earpiece-wires' }, true);
+    expect(words).toContain('350 °C');
+    expect(words).toContain('fumes');
+    expect(words).toContain('Local rules');
   });
 
   it('at a cut: glass, the mark, and the cells that the bond endangers', () => {

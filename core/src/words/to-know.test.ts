@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { changed, tern5 } from '../../test/maps.ts';
+import { changed, gannetWorks, tern5 } from '../../test/maps.ts';
 import { plan } from '../../test/played-plans.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import { opWords } from './index.ts';
@@ -55,5 +55,20 @@ describe('what the map knows', () => {
     const after = said(changed(tern5(), change as Parameters<typeof changed>[1]));
     expect(after).not.toBe(before);
     expect(after).toContain(words);
+  });
+
+  it('says how a plug of each kind lets go, and what becomes of what came off', () => {
+    const map = gannetWorks();
+    const ops = plan(map, [{ full: true }], {}).strip;
+    const hint = (id: string) =>
+      opWords(
+        map,
+        ops.find((op) => op.id === id)!,
+      ).hint;
+    expect(hint('release:lamp-plug')).toContain('The flex comes out upward.');
+    expect(hint('release:right-snap-top')).toContain('Lay the lead aside');
+    expect(hint('release:cell-strap')).toContain('Straight up and evenly');
+    expect(hint('lift:seal-label')).toContain('Into the bin at once');
+    expect(hint('release:shield-screws')).toContain('No magnet holds them');
   });
 });

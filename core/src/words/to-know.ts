@@ -58,14 +58,19 @@ function ofPlug(map: DeviceMap, joint: ConnectorJoint): string[] {
   const isZif = joint.style === 'zif-flip' || joint.style === 'zif-slide';
   return [
     ...(joint.lever ? [`Lever at its ${toward(map, joint, joint.lever)}.`] : []),
-    ...(isZif && held
-      ? [`The flex comes out toward the ${toward(map, joint, middleOf(held)).replace(' edge', '')}.`]
-      : []),
+    ...(isZif && held ? [`The flex comes out ${WAYS[toward(map, joint, middleOf(held))]}.`] : []),
     ...(joint.style === 'coax' && (held?.kind === 'lead' || held?.kind === 'antenna')
       ? ['Lay the lead aside: the board has to clear it.']
       : []),
   ];
 }
+
+const WAYS = {
+  'left edge': 'to the left',
+  'right edge': 'to the right',
+  'upper edge': 'upward',
+  'lower edge': 'downward',
+} as const;
 
 function middleOf({ box }: Part) {
   return { x: box.x + box.w / 2, y: box.y + box.h / 2 };
@@ -189,7 +194,7 @@ function weighed({ close }: Extract<Joint, { type: 'bond' }>): string[] {
 }
 
 /** On which side of a joint a place lies. */
-function toward(map: DeviceMap, joint: Joint, { x, y }: { readonly x: number; readonly y: number }): string {
+function toward(map: DeviceMap, joint: Joint, { x, y }: { readonly x: number; readonly y: number }): keyof typeof WAYS {
   const at = placeOfJoint(map, joint);
   const dx = (joint.face === 'back' ? -1 : 1) * (x - at.x);
   const dy = y - at.y;

@@ -7,7 +7,7 @@ import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/
 import type { Kept } from '@nibrel/core/mix-ups';
 import type { Leaving } from '@nibrel/core/in-hand';
 import { duration } from '../app/format.ts';
-import { Button, Key } from '../ui/button.tsx';
+import { Key } from '../ui/button.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 
 interface MatProps {
@@ -102,20 +102,39 @@ export const Mat = memo(function Mat({
         <span>{leavingWords(leaving)}</span>
         <Key name="Z" />
       </button>
-      <div className="grid grid-cols-2 gap-2 pt-2 text-note">
-        <Button keyName="S" className="px-3" onClick={onScrews}>
+      <div className="grid grid-cols-3 gap-1.5">
+        <Small keyName="S" onClick={onScrews}>
           Screws
-        </Button>
-        <Button keyName="V" className="px-3" onClick={onPicture}>
+        </Small>
+        <Small keyName="V" onClick={onPicture}>
           Picture
-        </Button>
-        <Button keyName="Y" className="col-span-2 px-3" onClick={onMatPicture}>
-          Picture of the mat
-        </Button>
+        </Small>
+        <Small keyName="Y" onClick={onMatPicture}>
+          Mat picture
+        </Small>
       </div>
     </section>
   );
 });
+
+interface SmallProps {
+  readonly keyName: string;
+  readonly children: string;
+  onClick(): void;
+}
+
+function Small({ keyName, children, onClick }: SmallProps) {
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      className="flex min-h-14 flex-col items-center justify-between border border-ink bg-sheet p-1 text-center text-note leading-tight font-semibold hover:bg-mat"
+    >
+      {children}
+      <Key name={keyName} />
+    </button>
+  );
+}
 
 interface ContainersProps {
   readonly map: DeviceMap;

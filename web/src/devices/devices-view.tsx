@@ -8,6 +8,7 @@ import { NavLink, useParams } from 'react-router';
 import { mapKey } from '../app/map-key.ts';
 import { api } from '../app/client.ts';
 import { useKeys } from '../app/keys.ts';
+import { Zoomable } from '../drawing/zoomable.tsx';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
 
@@ -121,16 +122,20 @@ function Device({ map }: { readonly map: DeviceMap }) {
           </label>
         </div>
         <div className="h-[calc(100dvh-10rem)] min-h-96 p-4">
-          <DeviceDrawing
-            map={map}
-            side={side}
-            peeled={peeled}
-            selected={selected}
-            marked={litJoint ? new Set([litJoint.id]) : marked}
-            now={new Set([light?.part, light?.joint, ...(litJoint?.holds ?? [])].filter((each) => each !== undefined))}
-            label={`${map.name}, ${side}`}
-            onPress={select}
-          />
+          <Zoomable>
+            <DeviceDrawing
+              map={map}
+              side={side}
+              peeled={peeled}
+              selected={selected}
+              marked={litJoint ? new Set([litJoint.id]) : marked}
+              now={
+                new Set([light?.part, light?.joint, ...(litJoint?.holds ?? [])].filter((each) => each !== undefined))
+              }
+              label={`${map.name}, ${side}`}
+              onPress={select}
+            />
+          </Zoomable>
         </div>
       </div>
       <ThingInfo

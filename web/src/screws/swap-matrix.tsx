@@ -5,6 +5,7 @@ import { screwLetters, swapped } from '@nibrel/core/screws';
 import { plural, heldName } from '@nibrel/core/words';
 import { useMemo, useState } from 'react';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
+import { Zoomable } from '../drawing/zoomable.tsx';
 import { mainSide, type Side } from '../drawing/geometry.ts';
 import { Choice } from '../ui/choice.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
@@ -117,14 +118,16 @@ export function SwapMatrix({ map, limits }: SwapMatrixProps) {
             ]}
           />
           <div className="h-[62dvh] min-h-96">
-            <DeviceDrawing
-              map={map}
-              side={side}
-              peeled={map.parts.length}
-              label={`${map.name}, ${side}: holes for ${letters.get(kind.id)!.letter}`}
-            >
-              <HarmMarks map={map} side={side} kind={kind} limits={limits} />
-            </DeviceDrawing>
+            <Zoomable>
+              <DeviceDrawing
+                map={map}
+                side={side}
+                peeled={map.parts.length}
+                label={`${map.name}, ${side}: holes for ${letters.get(kind.id)!.letter}`}
+              >
+                <HarmMarks map={map} side={side} kind={kind} limits={limits} />
+              </DeviceDrawing>
+            </Zoomable>
           </div>
         </div>
       </div>
