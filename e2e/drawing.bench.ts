@@ -48,21 +48,23 @@ const made = await posted(
 );
 if (made.status !== 201) throw new Error(await made.text());
 
+/** Keeps the time between any two frames. */
+const WATCH = `{
+  const times = (window.times = []);
+  let last = performance.now();
+  const look = (now) => {
+    times.push(now - last);
+    last = now;
+    requestAnimationFrame(look);
+  };
+  requestAnimationFrame(look);
+}`;
+
 /** Times between frames while a hand drags and turns the wheel over the middle of what is shown. */
 async function frames(on: Page, selector: string, move: boolean) {
   const box = (await on.locator(selector).first().boundingBox())!;
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  await on.evaluate(() => {
-    const times: number[] = [];
-    Object.assign(window, { times });
-    let last = performance.now();
-    const look = (now: number) => {
-      times.push(now - last);
-      last = now;
-      requestAnimationFrame(look);
-    };
-    requestAnimationFrame(look);
-  });
+  await on.evaluate(WATCH);
   await on.mouse.move(x, y);
   if (move) {
     for (let turn = 0; turn < 12; turn++) {
@@ -73,7 +75,7 @@ async function frames(on: Page, selector: string, move: boolean) {
     for (let step = 0; step < 60; step++) await on.mouse.move(x + 90 * Math.sin(step / 5), y + 70 * Math.cos(step / 7));
     await on.mouse.up();
   } else await on.waitForTimeout(1500);
-  const all = ((await on.evaluate(() => (window as unknown as { times: number[] }).times)) as number[]).slice(5);
+  const all = ((await on.evaluate('window.times')) as number[]).slice(5);
   const sorted = all.toSorted((a, b) => a - b);
   const at = (share: number) => Math.round(sorted[Math.floor((sorted.length - 1) * share)]! * 10) / 10;
   return { frames: all.length, p50_ms: at(0.5), p95_ms: at(0.95), worst_ms: at(1) };
@@ -86,10 +88,6 @@ const bare = await frames(page, '#still', false);
 await page.goto(`${server.url}/jobs/${job}/screws/mix-ups`);
 await page.getByRole('group', { name: /holes for/ }).waitFor();
 const began = Date.now();
-await page
-  .locator('svg circle')
-  .nth(HOLES - 1)
-  .waitFor({ state: 'attached' });
 await page.waitForTimeout(1500);
 const drawn = await frames(page, 'svg[role="group"]', true);
 console.log(JSON.stringify({ drawing: { holes: HOLES, waited_ms: Date.now() - began, bare, drawn } }));

@@ -44,6 +44,7 @@ const result = {
   load: told('server/bench/load.bench.ts'),
   photos: told('e2e/photos.bench.ts'),
   keys: told('e2e/keys.bench.ts').keys,
+  drawing: told('e2e/drawing.bench.ts').drawing,
 };
 writeFileSync(join(root, 'bench/latest.json'), `${JSON.stringify(result, null, 2)}\n`);
 console.log(JSON.stringify(result, null, 2));

@@ -6,7 +6,7 @@ import { useKeys } from '../app/keys.ts';
 /** As near as a screw fills the hand. */
 const NEAREST = 12;
 /** After so long without a move it is drawn sharp again, ms. */
-const SETTLED_MS = 120;
+const SETTLED_MS = 400;
 
 /**
  * A drawing that is zoomed by wheel or two fingers and moved by dragging; + and − and 0 do the same. What moves is a layer that
@@ -50,7 +50,7 @@ export function Zoomable({ children }: { readonly children: ReactNode }) {
   });
   return (
     <div ref={frame} className="relative h-full w-full touch-none overflow-hidden">
-      <div ref={layer} className="h-full w-full origin-top-left">
+      <div ref={layer} className="h-full w-full origin-top-left will-change-transform">
         {children}
       </div>
     </div>

@@ -16,37 +16,60 @@ interface HarmMarksProps {
 export function HarmMarks({ map, side, kind, limits }: HarmMarksProps) {
   const mm = useMm();
   const letters = screwLetters(map);
-  const holes = holesOf(map).filter(({ joint }) => joint.face === side || joint.face === 'edge');
   const r = mm(MARK_PX * 0.34);
+  const holes = holesOf(map)
+    .filter(({ joint }) => joint.face === side || joint.face === 'edge')
+    .map(({ joint, point, kind: right }) => ({
+      id: `${joint.id}/${point.id}`,
+      x: onSide(map, side, point.x),
+      y: point.y,
+      letter: letters.get(right.id)!.letter,
+      does: right.id === kind.id ? 'own' : harmOf(kind, right, point, limits) ? 'harm' : 'none',
+    }));
   return (
     <g pointerEvents="none">
-      {holes.map(({ joint, point, kind: right }) => {
-        const harm = harmOf(kind, right, point, limits);
-        const isOwn = right.id === kind.id;
-        const x = onSide(map, side, point.x);
-        const colour = harm ? 'var(--now)' : isOwn ? 'var(--done)' : 'var(--quiet)';
+      {LOOKS.map(({ does, colour, px, isCrossed, isRinged }) => {
+        const own = holes.filter((each) => each.does === does);
+        const rings = own.map(({ x, y }) => ring(x, y, r) + (isRinged ? ring(x, y, r * 1.35) : ''));
+        const crosses = own.map(({ x, y }) => `M${x - r} ${y - r}l${2 * r} ${2 * r}m0 ${-2 * r}l${-2 * r} ${2 * r}`);
         return (
-          <g key={`${joint.id}/${point.id}`} stroke={colour} strokeWidth={mm(harm || isOwn ? 2.4 : 1.2)}>
-            <title>{`${point.id}: ${harm ? harm.text : isOwn ? 'its own' : 'no harm'}`}</title>
-            <circle cx={x} cy={point.y} r={r} fill="var(--sheet)" />
-            {harm && <path d={`M${x - r} ${point.y - r}l${2 * r} ${2 * r}m0 ${-2 * r}l${-2 * r} ${2 * r}`} />}
-            {isOwn && <circle cx={x} cy={point.y} r={r * 1.35} fill="none" />}
-            <text
-              x={x + r * 1.9}
-              y={point.y}
-              fontSize={mm(WORD_PX)}
-              fontWeight={700}
-              fill={colour}
-              stroke="var(--sheet)"
-              strokeWidth={mm(3)}
-              paintOrder="stroke"
-              dominantBaseline="central"
-            >
-              {letters.get(right.id)!.letter}
-            </text>
+          <g key={does} stroke={colour} strokeWidth={mm(px)}>
+            <path d={rings.join('')} fill={isRinged ? 'none' : 'var(--sheet)'} />
+            {isCrossed && <path d={crosses.join('')} fill="none" />}
+            {holes.length <= LETTERED &&
+              own.map(({ id, x, y, letter }) => (
+                <text
+                  key={id}
+                  x={x + r * 1.9}
+                  y={y}
+                  fontSize={mm(WORD_PX)}
+                  fontWeight={700}
+                  fill={colour}
+                  stroke="var(--sheet)"
+                  strokeWidth={mm(3)}
+                  paintOrder="stroke"
+                  dominantBaseline="central"
+                >
+                  {letter}
+                </text>
+              ))}
           </g>
         );
       })}
     </g>
   );
+}
+
+/** Where more holes stand, their letters would only lie over each other. */
+const LETTERED = 300;
+
+/** Told apart by shape: crossed, ringed twice, a plain ring. */
+const LOOKS = [
+  { does: 'none', colour: 'var(--quiet)', px: 1.2, isCrossed: false, isRinged: false },
+  { does: 'harm', colour: 'var(--now)', px: 2.4, isCrossed: true, isRinged: false },
+  { does: 'own', colour: 'var(--done)', px: 2.4, isCrossed: false, isRinged: true },
+] as const;
+
+function ring(x: number, y: number, r: number): string {
+  return `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
 }
