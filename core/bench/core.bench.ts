@@ -1,8 +1,10 @@
 import highsLoader from 'highs';
 import { type BenchEvent, newJob, withEvent } from '../src/job/index.ts';
-import { doneStep, planAhead } from '../src/in-hand/index.ts';
+import { doneStep, heldBack, planAhead } from '../src/in-hand/index.ts';
 import { assembled, liveJoints, mechanismOf } from '../src/holds/index.ts';
 import { solveOrder } from '../src/order/index.ts';
+import type { DeviceMap } from '../src/device-map/index.ts';
+import { containersFor, matchScrews } from '../src/screws/index.ts';
 import { leastSecondsOf } from '../src/plan/arrange.ts';
 import { inCarefulOrder, ruled } from '../src/plan/careful.ts';
 import { goalOf } from '../src/search/goal.ts';
@@ -98,12 +100,80 @@ function keyInLongJob() {
   return { wanted_ms: 100, median_ms: round(median(runs)), p99_ms: round(percentile(runs, 0.99)) };
 }
 
+/** Sixty loose screws of eight kinds, lengths a quarter of a millimetre apart, back to their holes. */
+function screwMatch() {
+  const classes = Array.from({ length: 8 }, (_, at) => ({
+    id: `k${at}`,
+    drive: 'PH000',
+    length: 2 + at / 4,
+    count: 8,
+  }));
+  const loose = Array.from({ length: 60 }, (_, at) => ({
+    id: `s${at}`,
+    drive: null,
+    length: 2 + (at % 8) / 4 + 0.05 * Math.sin(at * 12.9898),
+  }));
+  const runs = timed(9, () => matchScrews({ classes, loose }));
+  return { wanted_ms: 200, median_ms: round(median(runs)) };
+}
+
+/** Sixteen kinds in five containers, proven. */
+function containers() {
+  const classes = Array.from({ length: 16 }, (_, at) => `k${at}`);
+  const cost = classes.map((_, a) => classes.map((__, b) => (a === b ? 0 : Math.abs(Math.sin((a + 1) * (b + 1))))));
+  const runs = timed(5, () => containersFor({ classes, cost, containers: 5 }));
+  return { wanted_ms: 1000, median_ms: round(median(runs)) };
+}
+
+/** Why will it not come out, on as large a map as is taken: 500 parts and 2 000 joints, for the one under most others. */
+function beforeYouPull() {
+  const [base] = tern5().parts;
+  const plates = Array.from({ length: 499 }, (_, at) => ({
+    ...base!,
+    id: `p${at}`,
+    name: `Plate ${at}`,
+    kind: 'plate' as const,
+    base: undefined,
+    box: { x: at % 60, y: (at * 7) % 140, w: 8, h: 8 },
+    under: at > 0 ? [{ part: `p${at - 1}`, until: 'off' as const }] : [],
+  }));
+  const joints = plates.flatMap(({ id, box }, at) =>
+    [0, 1, 2, 3].slice(0, at < 496 ? 4 : 5).map((corner) => ({
+      id: `${id}-${corner}`,
+      type: 'clip' as const,
+      holds: [id],
+      to: base!.id,
+      face: 'front' as const,
+      at: { x: box.x + corner, y: box.y },
+    })),
+  );
+  const map = {
+    ...tern5(),
+    battery: null,
+    parts: [{ ...base!, base: true }, ...plates],
+    joints,
+  } as unknown as DeviceMap;
+  const mechanism = mechanismOf(map);
+  const job = { id: 'j', map: map.id, revision: 1, targets: [], policy: {}, title: '', createdAt: '' };
+  const state = newJob(mechanism, job);
+  const runs = timed(60, () => heldBack(mechanism, state, 'p498'));
+  return {
+    wanted_ms: 50,
+    joints: joints.length,
+    median_ms: round(median(runs)),
+    p99_ms: round(percentile(runs, 0.99)),
+  };
+}
+
 console.log(
   JSON.stringify({
     noise: round(noise()),
     order60: sixtyOperations(),
     fullStrip: fullStrip(),
     keyInJobOf1000: keyInLongJob(),
+    beforeYouPull: beforeYouPull(),
+    screwMatch60: screwMatch(),
+    containers16: containers(),
     againstHighs: await againstHighs(),
   }),
 );

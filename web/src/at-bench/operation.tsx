@@ -4,8 +4,10 @@ import { isDead, type Mechanism } from '@nibrel/core/holds';
 import { leadOf, nextUntested, testStage } from '@nibrel/core/in-hand';
 import { bitMark, cautionFor, lostFunctions, capital, plural, opWords, whyNow } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
+import { turnsOf } from '@nibrel/core/mix-ups';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
-import { countdown } from '../app/format.ts';
+import { photoUrl } from '../app/client.ts';
+import { clock, countdown } from '../app/format.ts';
 import { useState } from 'react';
 import { useKeys } from '../app/keys.ts';
 import { Button, Key } from '../ui/button.tsx';
@@ -157,6 +159,7 @@ export function Operation({
         {hand?.lead}
         {waitLeft !== null && <Wait seconds={waitLeft} />}
         {words.hint && !hand && <p className="text-lead text-quiet">{words.hint}</p>}
+        <AsItWas state={state} op={lead} />
         {!hand && together.length > 1 && <Ticks map={map} state={state} ops={together} lead={lead} onTick={onTick} />}
         {lookahead === 0 && (
           // in sight whatever is listed before it, and nothing shows through around it
@@ -209,6 +212,21 @@ export function Operation({
     </section>
   );
 }
+
+/** The photograph that was taken where this was undone: how a flex lay, beside the drawing of where it goes. */
+function AsItWas({ state, op }: { readonly state: JobState; readonly op: Op }) {
+  const undone = UNDONE[op.kind as keyof typeof UNDONE]?.map((kind) => `${kind}:${op.joint ?? op.part}`) ?? [];
+  const photo = state.photos.findLast(({ step }) => step !== undefined && undone.includes(step));
+  if (!photo) return null;
+  return (
+    <a href={photoUrl(state.job.id, photo.shown)} target="_blank" rel="noreferrer" className="flex items-center gap-3">
+      <img src={photoUrl(state.job.id, photo.thumb)} alt="As it was" className="h-24 w-auto" />
+      <span className="text-body text-quiet">As it was at {clock(photo.at)}</span>
+    </a>
+  );
+}
+
+const UNDONE = { make: ['release'], close: ['open', 'lift'], fit: ['lift'] } as const;
 
 /** How long it takes, and from what that is known. */
 function timeWords({ seconds, low = seconds, high = seconds, timesFrom }: Op): string {
@@ -294,6 +312,7 @@ function Screws({
         const points = joint.points.filter((point) => fastenerAt(joint, point) === kind);
         const out = points.filter((point) => laid.has(keyOf({ joint: joint.id, point: point.id }))).length;
         const fastener = map.fasteners.find((each) => each.id === kind)!;
+        const turns = turnsOf(map, { joint, kind: fastener });
         return (
           <li key={kind} className="flex flex-wrap items-center gap-x-4">
             <ScrewMark mark={letters.get(kind)!} />
@@ -301,6 +320,7 @@ function Screws({
               {fastener.length} mm × {points.length}
             </span>
             {out > 0 && <span className="text-body text-quiet">{out} on the mat</span>}
+            {turns !== null && <span className="text-body text-quiet">about {plural(turns, 'turn')}</span>}
             <span className="text-body text-quiet">
               {fastener.thread}, head {fastener.head} mm
             </span>
