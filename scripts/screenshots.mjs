@@ -30,14 +30,20 @@ const views = [
   ['new-repair', '/new?map=tern-5&part=display', /no order takes less/],
   ['at-the-bench', `/jobs/${job('Purser 3')}`, /to go/],
   [
-    'at-the-bench-start',
-    `/jobs/${job('Deck crew 14')}`,
-    /to go/,
+    'screws',
+    `/jobs/${job('Deck crane 1')}/screws/mix-ups`,
+    /does no harm|not into/,
+    async (page) => page.getByRole('button', { name: /^G/ }).click(),
+  ],
+  [
+    'spilled',
+    `/jobs/${job('Deck crane 1')}/screws/spill`,
+    /The mat was spilled/,
     async (page) => {
-      for (let n = 0; n < 4; n++) {
-        await page.keyboard.press('Space');
-        await page.waitForTimeout(300);
-      }
+      await page.getByRole('button', { name: 'From the caliper (simulated)' }).click();
+      await page.getByText('20 screws picked up').waitFor();
+      await page.waitForTimeout(600);
+      await page.getByRole('button', { name: 'Sort them back' }).click();
     },
   ],
   [

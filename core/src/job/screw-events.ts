@@ -38,7 +38,7 @@ export interface ScrewEventData {
 
 const id = Joi.string().min(1).max(200);
 const length_mm = Joi.number().greater(0).max(200).required();
-export const MOST_LOOSE = 500;
+const MOST_LOOSE = 500;
 
 /** The shape of their data. */
 export const SCREW_EVENTS: { readonly [Type in keyof ScrewEventData]: Joi.ObjectSchema } = {
