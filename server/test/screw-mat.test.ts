@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { TorqueDriverStandIn } from '../src/stand-ins/torque-driver.ts';
 import { CaliperStandIn } from '../src/stand-ins/caliper.ts';
 import { readJson, TestServer } from './harness.ts';
 import { linesOf } from './pdf-lines.ts';
@@ -74,6 +75,28 @@ describe('the printed mat', () => {
     const joints = [...none.joints, held].map((each) => ({ ...each, under: [] }));
     expect((await call('POST', '/device-maps', { ...none, joints })).status).toBe(201);
     expect((await call('GET', '/device-maps/no-screws/screw-mat.pdf')).status).toBe(404);
+  });
+});
+
+describe('the torque driver', () => {
+  const window = { least_Ncm: 8, most_Ncm: 10 };
+  it('leaves one of several low at the first try, and turns it on into its window', () => {
+    const driver = new TorqueDriverStandIn([window, window, window], 5);
+    const read = [0, 1, 2, 3].map((step) => driver.reading(step)!);
+    expect(read.filter(({ peak_Ncm }) => peak_Ncm < 8)).toHaveLength(1);
+    for (const screw of [1, 2, 3]) {
+      const last = read.findLast((each) => each.screw === screw)!.peak_Ncm;
+      expect([last >= 8, last <= 10]).toEqual([true, true]);
+    }
+    expect(read.map(({ isLast }) => isLast)).toEqual([false, false, false, true]);
+    expect(driver.reading(4)).toBeNull();
+  });
+  it('streams, and refuses what are no windows', async () => {
+    const { text } = await fetched('/stand-ins/torque-driver?windows=8-10');
+    expect(JSON.parse(/data: (.*)/.exec(text)![1]!)).toMatchObject({ screw: 1, isLast: true, simulated: true });
+    for (const query of ['', '?windows=', '?windows=8', '?windows=a-b', '?windows=8-10,']) {
+      expect((await call('GET', `/stand-ins/torque-driver${query}`)).status, query).toBe(422);
+    }
   });
 });
 

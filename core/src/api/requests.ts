@@ -210,6 +210,21 @@ export const caliperQuery = Joi.object<CaliperQuery>({
   seed: whole(0, 1_000_000),
 });
 
+export interface DriverQuery {
+  /** windows in N·cm, one for each screw in turn: *8-10,5-7* */
+  readonly windows: string;
+  readonly seed?: number;
+}
+
+export const driverQuery = Joi.object<DriverQuery>({
+  windows: Joi.string()
+    .max(20_000)
+    .pattern(/^\d{1,4}(\.\d{1,3})?-\d{1,4}(\.\d{1,3})?(,\d{1,4}(\.\d{1,3})?-\d{1,4}(\.\d{1,3})?){0,499}$/)
+    .messages({ 'string.pattern.base': '{{#label}} must be windows in N·cm, as 8-10,5-7' })
+    .required(),
+  seed: whole(0, 1_000_000),
+});
+
 export const thermocoupleQuery = Joi.object({
   map: Joi.string().max(64).required(),
   joint: Joi.string().max(200).required(),

@@ -87,6 +87,7 @@ export interface Routes {
   'GET /stand-ins': { answer: { readonly standIns: readonly string[] } };
   'POST /stand-ins/registry': { body: { readonly number: string }; answer: answer.RegistrySaid };
   'GET /stand-ins/caliper': { query: request.CaliperQuery; answer: string };
+  'GET /stand-ins/torque-driver': { query: request.DriverQuery; answer: string };
   'GET /stand-ins/power-meter': { query: request.MeterQuery; answer: string };
   'GET /stand-ins/thermocouple': { query: object; answer: string };
 }
@@ -353,6 +354,12 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
   'GET /stand-ins/caliper': {
     summary: `A caliper that is simulated, as a stream of readings of screws; ${DEMO}`,
     query: request.caliperQuery,
+    gives: ['text/event-stream'],
+    problems: { 422: 'settings out of range', 503: 'all instruments are in use' },
+  },
+  'GET /stand-ins/torque-driver': {
+    summary: `A torque driver that is simulated, as a stream of peaks; ${DEMO}`,
+    query: request.driverQuery,
     gives: ['text/event-stream'],
     problems: { 422: 'settings out of range', 503: 'all instruments are in use' },
   },

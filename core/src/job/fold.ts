@@ -161,7 +161,7 @@ function taken(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcom
   if (isOf(PART_EVENTS, event)) return atDesk(mechanism, state, event as PartEvent);
   if (isOf(OPENING_EVENTS, event)) return atOpening(mechanism, state, event as OpeningEvent);
   if (isOf(FOUND_EVENTS, event)) return atFinding(mechanism, state, event as FoundEvent);
-  if (isOf(SCREW_EVENTS, event)) return atScrews(state, event as ScrewEvent);
+  if (isOf(SCREW_EVENTS, event)) return atScrews(mechanism, state, event as ScrewEvent);
   return worked(mechanism, state, event as WorkEvent);
 }
 

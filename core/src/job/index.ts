@@ -13,7 +13,7 @@ export {
 } from './events.ts';
 export { doneSchema, targetSchema } from './request-schema.ts';
 export type { Job } from './job.ts';
-export { type JobState, newJob, type Stop } from './state.ts';
+export { type JobState, newJob, type Peak, type Stop } from './state.ts';
 export { zoneToWarm } from './zones.ts';
 export { dropsOf, type Heating, lastWarmed, pastOf, type Warmed, type Zone } from './opening-state.ts';
 export { isPrepared, targetsForNow, isChargeSettled, isDrying } from './gate.ts';

@@ -60,6 +60,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
     ),
     ...ledger.onMat.filter(({ joint }) => !lacking.has(joint)).map((each) => screw(each, 'is on the mat')),
     ...ledger.lost.map((each) => screw(each, 'is lost')),
+    ...looseNow(mechanism, state).map(([key, text]) => open(`torque:${key}`, text)),
     ...state.targets.flatMap((target) =>
       isMet(mechanism, state, target)
         ? []
@@ -74,6 +75,16 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
     ),
     ...untried(mechanism, state).map(({ id, name }) => open(`test:${id}`, `${name} was not tried`)),
   ];
+}
+
+/** Screws that a driver left below their window, or whose thread slips. */
+function looseNow({ map }: Mechanism, { peaks }: JobState): (readonly [key: string, text: string])[] {
+  return [...peaks].flatMap(([key, { verdict }]) => {
+    if (verdict !== 'low' && verdict !== 'slips') return [];
+    const [joint, point] = key.split('/') as [string, string];
+    const said = verdict === 'low' ? 'stayed below its torque' : 'has a thread that slips';
+    return [[key, `Screw “${point}” of ${heldName(map, joint)} ${said}`] as const];
+  });
 }
 
 function heatAndVapour(mechanism: Mechanism, state: JobState, around: Surroundings): LeftOpen[] {

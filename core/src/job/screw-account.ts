@@ -3,20 +3,35 @@ import type { Mechanism } from '../holds/index.ts';
 import { type Harm, harmOf } from '../mix-ups/index.ts';
 import { keyOf, lose, type Screw } from '../screws/index.ts';
 import { heldName } from '../words/index.ts';
+import { peakVerdict, windowOf } from '../tightening/index.ts';
 import type { BenchEvent } from './events.ts';
+import { withKey } from './grown.ts';
 import type { ScrewEventData } from './screw-events.ts';
 import type { JobState, Outcome } from './state.ts';
 
 export type ScrewEvent = Extract<BenchEvent, { type: keyof ScrewEventData }>;
 
 /** Loose screws: measured, or spilled and sorted out again. */
-export function atScrews(state: JobState, event: ScrewEvent): Outcome {
+export function atScrews(mechanism: Mechanism, state: JobState, event: ScrewEvent): Outcome {
   switch (event.type) {
+    case 'tightened':
+      return tightened(mechanism, state, event.data);
     case 'screw-measured':
       return measured(state, event.data);
     case 'spill':
       return spilled(state, event.data);
   }
+}
+
+function tightened({ map }: Mechanism, state: JobState, data: ScrewEventData['tightened']): Outcome {
+  const { joint: id, point: hole, peak_Ncm, slipped = false } = data;
+  const joint = map.joints.find((each) => each.id === id);
+  const point = joint?.type === 'screw' ? joint.points.find((each) => each.id === hole) : undefined;
+  if (joint?.type !== 'screw' || !point) return { problem: `There is no screw “${hole}” in ${id} of this map.` };
+  const window = windowOf(map, joint, point);
+  if (!window) return { problem: `Nothing says how tight the screws of ${heldName(map, id)} are: there is no window.` };
+  const verdict = peakVerdict(peak_Ncm, slipped, window);
+  return { state: { ...state, peaks: withKey(state.peaks, keyOf(data), { peak_Ncm, verdict }) } };
 }
 
 function measured(state: JobState, { joint, point, length_mm }: ScrewEventData['screw-measured']): Outcome {

@@ -18,6 +18,15 @@ export interface ScrewEventData {
     readonly length_mm: number;
     readonly simulated?: boolean;
   };
+  /** a screw that went in was tightened to this peak */
+  readonly tightened: {
+    readonly joint: string;
+    readonly point: string;
+    readonly peak_Ncm: number;
+    /** it turned on without getting tighter */
+    readonly slipped?: boolean;
+    readonly simulated?: boolean;
+  };
   /**
    * The mat was spilled: all that was picked up, and where it goes. What lay on the mat and is placed nowhere is lost; what
    * was picked up and is placed nowhere is a stranger.
@@ -43,6 +52,13 @@ const MOST_LOOSE = 500;
 /** The shape of their data. */
 export const SCREW_EVENTS: { readonly [Type in keyof ScrewEventData]: Joi.ObjectSchema } = {
   'screw-measured': Joi.object({ joint: id.required(), point: id.required(), length_mm, simulated: Joi.boolean() }),
+  tightened: Joi.object({
+    joint: id.required(),
+    point: id.required(),
+    peak_Ncm: Joi.number().min(0).max(10_000).required(),
+    slipped: Joi.boolean(),
+    simulated: Joi.boolean(),
+  }),
   spill: Joi.object({
     loose: Joi.array()
       .max(MOST_LOOSE)

@@ -4,6 +4,7 @@ import type { DoneOp } from '../plan/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
 import { EMPTY_LEDGER, type Ledger } from '../screws/index.ts';
+import type { PeakVerdict } from '../tightening/index.ts';
 import { DEFAULT_LIMITS, type Limits } from '../limits/index.ts';
 import type { BenchEvent, DecisionAbout, EventData } from './events.ts';
 import type { Job } from './job.ts';
@@ -29,6 +30,12 @@ export interface Trouble {
   readonly data: EventData['trouble'];
   readonly at: string;
   readonly by: string;
+}
+
+/** How tight a screw was turned. */
+export interface Peak {
+  readonly peak_Ncm: number;
+  readonly verdict: PeakVerdict;
 }
 
 /** A change to the map that the work on this device suggests. */
@@ -96,6 +103,8 @@ export interface JobState {
   /** targets that were reached once: what was to be removed, reached or stripped may be closed again */
   readonly reached: ReadonlySet<string>;
   readonly ledger: Ledger;
+  /** how tight screws were turned, by `joint/point`, the last time of each */
+  readonly peaks: ReadonlyMap<string, Peak>;
   /** plugs of which nobody is sure that they clicked, since they were last made */
   readonly unsure: ReadonlySet<string>;
   readonly timers: readonly Timer[];
@@ -144,6 +153,7 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     limits: { ...DEFAULT_LIMITS, ...job.limits },
     reached: new Set(),
     ledger: EMPTY_LEDGER,
+    peaks: new Map(),
     unsure: new Set(),
     timers: [],
     tests: [],

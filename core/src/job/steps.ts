@@ -72,8 +72,15 @@ function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway:
     ledger: ledger.ledger,
     opening,
     unsure: withoutUnsure(state.unsure, step),
+    peaks: step.kind === 'release' ? withoutPeaks(state.peaks, step.joint) : state.peaks,
   };
   return { state: { ...after, reached: newlyReached(mechanism, after) } };
+}
+
+/** Screws that are out are not tight. */
+function withoutPeaks(peaks: JobState['peaks'], joint: string | undefined): JobState['peaks'] {
+  const isOf = (key: string) => key.startsWith(`${joint}/`);
+  return [...peaks.keys()].some(isOf) ? new Map([...peaks].filter(([key]) => !isOf(key))) : peaks;
 }
 
 /** A plug that is undone, or pressed again, is judged anew. */

@@ -6,6 +6,7 @@ import { streamSSE } from 'hono/streaming';
 import { Problem } from '../http/problem.ts';
 import { answer, bodyOf, queryOf } from '../http/route.ts';
 import { CALIPER_STEP_MS, CaliperStandIn } from '../stand-ins/caliper.ts';
+import { DRIVER_STEP_MS, TorqueDriverStandIn } from '../stand-ins/torque-driver.ts';
 import { METER_STEP_MS, meterReading } from '../stand-ins/power-meter.ts';
 import { THERMOCOUPLE_STEP_MS, ThermocoupleStandIn } from '../stand-ins/thermocouple.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
@@ -37,7 +38,9 @@ export function standInRoutes(
   const routes = new Hono();
   let meters = 0;
   routes.get('/', (context) =>
-    answer(context, 'GET /stand-ins', { standIns: ['caliper', 'power-meter', 'registry', 'thermocouple'] }),
+    answer(context, 'GET /stand-ins', {
+      standIns: ['caliper', 'power-meter', 'registry', 'thermocouple', 'torque-driver'],
+    }),
   );
 
   routes.post('/registry', async (context) => {
@@ -59,6 +62,21 @@ export function standInRoutes(
       context,
       CALIPER_STEP_MS,
       (step) => caliper.reading(step),
+      ({ isLast }) => isLast,
+    );
+  });
+
+  routes.get('/torque-driver', (context) => {
+    const { windows, seed } = queryOf(context, 'GET /stand-ins/torque-driver');
+    const given = windows.split(',').map((each) => {
+      const [least_Ncm, most_Ncm] = each.split('-').map(Number) as [number, number];
+      return { least_Ncm, most_Ncm };
+    });
+    const driver = new TorqueDriverStandIn(given, seed ?? 1);
+    return streamed(
+      context,
+      DRIVER_STEP_MS,
+      (step) => driver.reading(step),
       ({ isLast }) => isLast,
     );
   });

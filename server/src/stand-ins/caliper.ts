@@ -1,3 +1,5 @@
+import { generator, normal } from './chance.ts';
+
 /** A screw as a caliper shows it. */
 export interface CaliperReading {
   /** counts up from 1 in the order they are laid in */
@@ -45,22 +47,6 @@ export class CaliperStandIn {
       simulated: true,
     };
   }
-}
-
-/** Mulberry32, a small generator in the public domain: uniform in 0 to 1. */
-function generator(seed: number): () => number {
-  let state = seed | 0;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
-/** Box and Muller. */
-function normal(random: () => number): number {
-  return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 }
 
 function shuffled<T>(all: readonly T[], random: () => number): T[] {

@@ -43,6 +43,18 @@ export function inUnits(sentence: string): string {
   );
 }
 
+/** A torque as it was typed at this bench, in N·cm; null where it is none. */
+export function typedTorque(typed: string): number | null {
+  const value = decimal(typed);
+  return value === null ? null : value * TORQUE_N_CM[useSettings.getState().torque];
+}
+
+/** One torque as the shop's driver shows it: *6 N·cm* */
+export function torqueAt(torque_Ncm: number): string {
+  const unit = useSettings.getState().torque;
+  return `${Number((torque_Ncm / TORQUE_N_CM[unit]).toPrecision(3))} ${unit}`;
+}
+
 /** A window of torque as the shop's driver shows it: *5 to 7 N·cm*, *0.05 to 0.07 N·m* */
 export function torques(least_Ncm: number, most_Ncm: number): string {
   const unit = useSettings.getState().torque;

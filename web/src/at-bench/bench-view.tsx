@@ -316,6 +316,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               onNotSure={look === 0 ? notSure : null}
               onClosing={look === 0 && toClose ? () => setPanel('closing') : null}
               onEndWait={look === 0 ? endWait : null}
+              onPeak={(peak) => bench.send('tightened', peak)}
               onStep={step}
             />
           ) : (

@@ -12,6 +12,7 @@ import { type Policy, usualPolicy } from '@nibrel/core/policy';
 import { benchItems, chargeNeed, pinHoles } from '@nibrel/core/prepare';
 import type { Target } from '@nibrel/core/search';
 import { whyNow } from '@nibrel/core/words';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
@@ -20,6 +21,8 @@ import { Seam } from './opening/seam.tsx';
 import { Operation } from './operation.tsx';
 
 type Json = null | boolean | number | string | readonly Json[] | { readonly [key: string]: Json };
+
+const CLIENT = new QueryClient();
 
 const folder = new URL('../../../demo/device-maps/', import.meta.url);
 const demo = readdirSync(folder).map((name) => JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as DeviceMap);
@@ -109,21 +112,25 @@ function said(map: DeviceMap, { targets, policy }: Repair, about: string | undef
   const isAbout = (op: Op) => [op.part, op.joint, ...(op.frees ?? [])].includes(about) || held.has(op.joint ?? '');
   const screens = ops.map((op) => {
     const words = renderToStaticMarkup(
-      <Operation
-        {...{ mechanism, state, op, together: [op], ahead: ops, plan: ops, lookahead: 0, left: 1, waitLeft: null }}
-        {...{
-          label: '',
-          busy: false,
-          hand: null,
-          onHeatAgain: null,
-          onDrags: null,
-          onNotSure: null,
-          onClosing: null,
-          onEndWait: null,
-        }}
-        onStep={() => {}}
-        onTick={() => {}}
-      />,
+      <QueryClientProvider client={CLIENT}>
+        {' '}
+        <Operation
+          {...{ mechanism, state, op, together: [op], ahead: ops, plan: ops, lookahead: 0, left: 1, waitLeft: null }}
+          {...{
+            label: '',
+            busy: false,
+            hand: null,
+            onHeatAgain: null,
+            onDrags: null,
+            onNotSure: null,
+            onClosing: null,
+            onEndWait: null,
+          }}
+          onPeak={() => Promise.resolve(true)}
+          onStep={() => {}}
+          onTick={() => {}}
+        />
+      </QueryClientProvider>,
     );
     const why = whyNow(
       map,

@@ -1,4 +1,5 @@
-import type { JobState } from '@nibrel/core/job';
+import type { EventData, JobState } from '@nibrel/core/job';
+import { settled } from '@nibrel/core/policy';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
 import { leadOf, nextUntested, testStage } from '@nibrel/core/in-hand';
@@ -14,7 +15,8 @@ import { Button, Key } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
 import type { Hand } from './opening/hand.ts';
-import { inUnits, torques } from '../app/units.ts';
+import { inUnits } from '../app/units.ts';
+import { Tightening } from './tightening.tsx';
 
 interface OperationProps {
   readonly mechanism: Mechanism;
@@ -44,6 +46,7 @@ interface OperationProps {
   readonly onClosing: (() => void) | null;
   /** what is waited for is ended before its time; null where nothing is */
   readonly onEndWait: (() => void) | null;
+  onPeak(peak: EventData['tightened']): Promise<boolean>;
   onStep(): void;
   /** what is done together is done as far as this */
   onTick(op: Op): void;
@@ -78,6 +81,7 @@ export function Operation({
   onNotSure,
   onClosing,
   onEndWait,
+  onPeak,
   onStep,
   onTick,
 }: OperationProps) {
@@ -85,6 +89,7 @@ export function Operation({
   const lead = leadOf(together, waitLeft !== null && waitLeft <= 0);
   const words = opWords(map, lead);
   const dead = isDead(mechanism, state.device);
+  const isMeasured = settled(map, state.policy).policy.tightening === 'torque';
   const cautions = (hand?.cautions ?? ['operation']).map((of) =>
     cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, dead),
   );
@@ -151,9 +156,15 @@ export function Operation({
             {capital(bitMark(lead.tool))}
           </p>
         )}
-        {joint?.type === 'screw' && (
-          <Screws map={map} state={state} jointId={joint.id} isTightened={lead.kind === 'make'} />
-        )}
+        {joint?.type === 'screw' && <Screws map={map} state={state} jointId={joint.id} />}
+        {lookahead === 0 &&
+          isMeasured &&
+          together.flatMap((each) => {
+            const screws = each.kind === 'make' ? map.joints.find(({ id }) => id === each.joint) : undefined;
+            return screws?.type === 'screw'
+              ? [<Tightening key={screws.id} map={map} state={state} joint={screws} onPeak={onPeak} />]
+              : [];
+          })}
         {op.name === 'test' && <Tests map={map} state={state} op={op} />}
         {op.name === 'inspect' && <p className="text-body text-quiet">Space good · 2 failed</p>}
         {hand?.lead}
@@ -279,9 +290,7 @@ function Ticks({ map, state, ops, lead, onTick }: TicksProps) {
                 {op !== lead && hint && <span className="block text-body text-quiet">{hint}</span>}
               </span>
             </button>
-            {op !== lead && joint?.type === 'screw' && (
-              <Screws map={map} state={state} jointId={joint.id} isTightened={op.kind === 'make'} />
-            )}
+            {op !== lead && joint?.type === 'screw' && <Screws map={map} state={state} jointId={joint.id} />}
           </li>
         );
       })}
@@ -293,13 +302,10 @@ function Screws({
   map,
   state,
   jointId,
-  isTightened,
 }: {
   readonly map: DeviceMap;
   readonly state: JobState;
   readonly jointId: string;
-  /** torque is for the driver that turns in, not out */
-  readonly isTightened: boolean;
 }) {
   const joint = map.joints.find((each) => each.id === jointId);
   if (joint?.type !== 'screw') return null;
@@ -325,9 +331,6 @@ function Screws({
               {fastener.thread}, head {fastener.head} mm
             </span>
             {fastener.colour && <span className="text-body text-quiet">{fastener.colour}</span>}
-            {isTightened && fastener.torque && (
-              <span className="text-body text-quiet">{torques(fastener.torque.min, fastener.torque.max)}</span>
-            )}
           </li>
         );
       })}

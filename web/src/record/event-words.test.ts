@@ -39,6 +39,7 @@ describe('a line of the record', () => {
       clear: { text: 'Maren: cold' },
       finish: {},
       click: { joint: 'cell-plug', heard: 'not-sure' },
+      tightened: { joint: 'lid-screws', point: 'c', peak_Ncm: 6.1 },
       'screw-measured': { joint: 'lid-screws', point: 'c', length_mm: 2.4 },
       spill: { loose: [{ id: '1', length_mm: 2 }], placed: [], text: 'elbow' },
       end: { lead: 'Maren', text: 'scrapped' },

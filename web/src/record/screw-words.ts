@@ -1,5 +1,6 @@
 import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
+import { torqueAt } from '../app/units.ts';
 import { plural, thingName } from '@nibrel/core/words';
 
 /** What was told of loose screws, as a line of the record; null for anything else. */
@@ -8,6 +9,10 @@ export function screwLine(map: DeviceMap, event: BenchEvent): string | null {
     case 'screw-measured': {
       const { joint, point, length_mm, simulated } = event.data;
       return `Screw ${point} of ${thingName(map, joint)} measured: ${length_mm} mm${simulated ? ' (simulated)' : ''}`;
+    }
+    case 'tightened': {
+      const { joint, point, peak_Ncm, slipped, simulated } = event.data;
+      return `Screw ${point} of ${thingName(map, joint)} ${slipped ? 'slips at' : 'tightened to'} ${torqueAt(peak_Ncm)}${simulated ? ' (simulated)' : ''}`;
     }
     case 'spill': {
       const { loose, placed, text } = event.data;

@@ -92,7 +92,7 @@ export function Spill({ map, state, send }: SpillProps) {
       <h2 className="text-far font-bold">The mat was spilled</h2>
       <p className="text-body text-quiet">
         {plural(onMat.length, 'screw')} lay there. Pick up what you find, in any order, and measure each: all kinds by{' '}
-        {[...new Set(onMat.map(({ fastener }) => fastener))].map((id) => letters.get(id)!.letter).join(', ')}.
+        {[...new Set(onMat.map(({ fastener }) => letters.get(fastener)!.letter))].toSorted().join(', ')}.
       </p>
       <form
         className="mt-3 flex flex-wrap items-end gap-3"

@@ -41,7 +41,7 @@ export function SwapMatrix({ map, limits }: SwapMatrixProps) {
   return (
     <section aria-label="Where one would do harm">
       <h2 className="text-far font-bold">Where one would do harm</h2>
-      <div className="mt-2 grid gap-x-6 lg:grid-cols-[minmax(0,1fr)_18rem]">
+      <div className="mt-2 grid gap-x-6 lg:grid-cols-[minmax(0,max-content)_minmax(16rem,1fr)]">
         <div className="min-w-0">
           <div className="overflow-x-auto">
             <table className="border-collapse text-note">

@@ -1,0 +1,47 @@
+import { expect, test } from '@playwright/test';
+import { Driven } from './drive.ts';
+import { DemoServer } from './server.ts';
+import { openBench } from './steps.ts';
+
+let server: DemoServer;
+test.beforeAll(async () => {
+  server = await DemoServer.start();
+});
+test.afterAll(() => server.kill());
+
+test('screws are tightened in their order, a low one again, and snug has no figure', async ({ page }) => {
+  const job = await Driven.begin(server.url, 'gannet-works', [{ remove: 'board' }], 'Torque 1');
+  await job.until('make:board-screws');
+  await openBench(page, job);
+  const tightening = page.getByRole('region', { name: 'Tightening' }).first();
+  await expect(tightening).toContainText('crosswise');
+  await expect(tightening.getByRole('listitem')).toHaveCount(3);
+  await expect(tightening.getByRole('listitem').first()).toContainText('9 to 11 N·cm');
+  await tightening.getByRole('button', { name: 'From the driver (simulated)' }).click();
+  await expect(tightening).toContainText('below: turn it on');
+  await expect(tightening.getByRole('status')).toContainText('3 of 3 in their window');
+  const peaks = (await job.events()).filter(({ type }) => type === 'tightened');
+  expect(peaks).toHaveLength(4);
+  await page.keyboard.press('Space');
+  await expect.poll(async () => (await job.ahead())[0]!.id).not.toBe('make:board-screws');
+
+  // the next by hand: low first, then in its window
+  await job.until('make:holder-screws');
+  await page.reload();
+  const peak = tightening.getByRole('textbox', { name: /^Peak of/ });
+  await peak.fill('two');
+  await peak.press('Enter');
+  await expect(tightening).toContainText('The peak as the driver shows it');
+  for (const [typed, said] of [
+    ['2', 'below: turn it on'],
+    ['9', 'in its window'],
+  ] as const) {
+    await peak.fill(typed);
+    await peak.press('Enter');
+    await expect(tightening).toContainText(said);
+  }
+  await job.send({ type: 'policy', data: { change: { tightening: 'snug' } } });
+  await page.reload();
+  await expect(page.locator('[data-step]')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Tightening' })).toHaveCount(0);
+});

@@ -1,0 +1,174 @@
+import Joi from 'joi';
+import type { DeviceMap, ScrewJoint, ScrewPoint } from '@nibrel/core/device-map';
+import { fastenerAt } from '@nibrel/core/device-map';
+import type { EventData, JobState } from '@nibrel/core/job';
+import { type PeakVerdict, tighteningOrder, type TorqueWindow, windowOf } from '@nibrel/core/tightening';
+import { screwLetters } from '@nibrel/core/screws';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { shopQuery } from '../app/queries.ts';
+import { torqueAt, torques, typedTorque } from '../app/units.ts';
+import { sound } from '../job/feedback.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { readBy } from '../ui/typed.ts';
+import { useFields } from '../ui/use-fields.ts';
+
+interface TighteningProps {
+  readonly map: DeviceMap;
+  readonly state: JobState;
+  readonly joint: ScrewJoint;
+  onPeak(peak: EventData['tightened']): Promise<boolean>;
+}
+
+const VERDICTS: Readonly<Record<PeakVerdict, string>> = {
+  in: 'in its window',
+  low: 'below: turn it on',
+  high: 'above: loosen it, and look at its thread',
+  slips: 'it slips: the thread is gone',
+};
+
+const schema = Joi.object<{ peak: number }>({
+  peak: readBy(typedTorque, 'The peak as the driver shows it', 0, 10_000),
+});
+
+/** The screws of a joint in the order in which they are tightened, each with its window and what the driver made of it. */
+export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
+  const order = tighteningOrder(joint).map((point) => ({ point, window: windowOf(map, joint, point) }));
+  const driven = order.filter((each): each is Driven => each.window !== null);
+  const isSimulated = useQuery(shopQuery).data?.standIns === true;
+  const peakOf = (point: ScrewPoint) => state.peaks.get(`${joint.id}/${point.id}`);
+  const next = driven.find(({ point }) => !isDown(peakOf(point)?.verdict));
+  const driver = useDriver(driven, (point, peak_Ncm, slipped) =>
+    onPeak({ joint: joint.id, point: point.id, peak_Ncm, ...(slipped ? { slipped } : {}), simulated: true }),
+  );
+  const { field, sent, setValue } = useFields<{ peak: string }, { peak: number }>(schema, { peak: '' });
+  const letters = screwLetters(map);
+  if (driven.length === 0) return null;
+  const done = driven.filter(({ point }) => peakOf(point)?.verdict === 'in').length;
+  const isNumbered = joint.points.some((point) => point.order !== undefined);
+  return (
+    <section aria-label="Tightening" className="flex flex-col gap-2">
+      <p className="text-body text-quiet">
+        Turn back until the thread drops in, start them all, then {isNumbered ? 'in this order' : 'crosswise'}:
+      </p>
+      <ol className="border-t border-hair text-body">
+        {order.map(({ point, window }, at) => {
+          const peak = peakOf(point);
+          const isNext = next?.point === point;
+          return (
+            <li
+              key={point.id}
+              aria-current={isNext || undefined}
+              className={`grid grid-cols-[1.5rem_1.75rem_3rem_minmax(0,1fr)] items-baseline gap-x-2 border-b border-hair py-1 ${isNext ? 'font-bold text-now' : ''}`}
+            >
+              <span>{at + 1}</span>
+              <b>{letters.get(fastenerAt(joint, point))!.letter}</b>
+              <span>{point.id}</span>
+              <span>
+                {window && torques(window.least_Ncm, window.most_Ncm)}
+                {window?.from === 'thread' && (
+                  <span className="text-quiet">
+                    {' '}
+                    computed, its boss takes {window.stripMargin!.toFixed(1)} times that
+                  </span>
+                )}
+                {peak && (
+                  <span className={peak.verdict === 'in' ? 'text-done' : 'font-bold text-now'}>
+                    {' '}
+                    {torqueAt(peak.peak_Ncm)}, {VERDICTS[peak.verdict]}
+                  </span>
+                )}
+              </span>
+            </li>
+          );
+        })}
+      </ol>
+      <div className="flex flex-wrap items-end gap-2">
+        {isSimulated && (
+          <Button disabled={driver.isOn} onClick={driver.start}>
+            {driver.isOn ? 'The driver turns' : 'From the driver (simulated)'}
+          </Button>
+        )}
+        {next && (
+          <form
+            className="flex items-end gap-2"
+            onSubmit={sent(async ({ peak }) => {
+              if (await onPeak({ joint: joint.id, point: next.point.id, peak_Ncm: peak })) setValue('peak', '');
+            })}
+          >
+            <div className="w-28">
+              <Field label={`Peak of ${next.point.id}`} inputMode="decimal" autoComplete="off" {...field('peak')} />
+            </div>
+            <Button type="submit">Note it</Button>
+          </form>
+        )}
+        <span role="status" className="text-body text-quiet">
+          {done} of {driven.length} in their window
+        </span>
+      </div>
+      {driver.problem && <p className="text-body text-now">{driver.problem}</p>}
+    </section>
+  );
+}
+
+interface Driven {
+  readonly point: ScrewPoint;
+  readonly window: TorqueWindow;
+}
+
+function isDown(verdict: PeakVerdict | undefined): boolean {
+  return verdict === 'in' || verdict === 'high';
+}
+
+interface DriverReading {
+  readonly screw: number;
+  readonly peak_Ncm: number;
+  readonly slipped: boolean;
+  readonly isLast: boolean;
+}
+
+/** Listens to the torque driver's stand-in; each peak is recorded before the next. */
+function useDriver(
+  driven: readonly Driven[],
+  onPeak: (point: ScrewPoint, peak: number, slipped: boolean) => Promise<boolean>,
+) {
+  const source = useRef<EventSource | null>(null);
+  const [isOn, setOn] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const heard = useRef({ driven, onPeak });
+  useEffect(() => {
+    heard.current = { driven, onPeak };
+  });
+  useEffect(() => () => source.current?.close(), []);
+  const start = () => {
+    const windows = driven.map(({ window }) => `${tenths(window.least_Ncm)}-${tenths(window.most_Ncm)}`).join(',');
+    source.current?.close();
+    const driver = new EventSource(`/api/v1/stand-ins/torque-driver?${new URLSearchParams({ windows }).toString()}`);
+    source.current = driver;
+    setOn(true);
+    setProblem(null);
+    const stop = () => {
+      driver.close();
+      setOn(false);
+    };
+    driver.addEventListener('message', (message: MessageEvent<string>) => {
+      const { screw, peak_Ncm, slipped, isLast } = JSON.parse(message.data) as DriverReading;
+      const each = heard.current.driven[screw - 1];
+      if (each) {
+        sound(peak_Ncm < each.window.least_Ncm || slipped ? 'refused' : 'step');
+        void heard.current.onPeak(each.point, peak_Ncm, slipped);
+      }
+      if (isLast) stop();
+    });
+    driver.addEventListener('error', () => {
+      stop();
+      setProblem('The driver does not answer. Type its peaks in.');
+    });
+  };
+  return { start, isOn, problem };
+}
+
+function tenths(value: number): number {
+  return Math.round(value * 10) / 10;
+}
