@@ -28,6 +28,10 @@ const ASIDE: ReadonlySet<EventType> = new Set<EventType>([
   'heat-off',
   'placeholder',
   'edge',
+  'click',
+  'screw-measured',
+  'tightened',
+  'spill',
 ]);
 
 /** Steps of search that a plan at the bench may take, for a device of some hundred parts and joints. */
