@@ -1,4 +1,5 @@
 import { asFound, failedTests, type JobState, type Suspect, suspectsOf } from '../job/index.ts';
+import { explain, nameOf, searchOrder } from '../explain/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import type { Budget } from '../order/index.ts';
 import { planRepair } from '../plan/index.ts';
@@ -10,27 +11,46 @@ export interface SuspectCost extends Suspect {
   readonly afterSealing_s: number | null;
   /** seals that have to be renewed for it after sealing */
   readonly seals: number;
+  /** how likely it is at fault, by all that was tried and done */
+  readonly p: number;
 }
 
 /** A function that failed, with what may be the cause, the likeliest first. */
 export interface FailedTest {
   readonly function: string;
   readonly suspects: readonly SuspectCost[];
+  /** the function whose trying tells most, where one tells anything */
+  readonly tryNext: { readonly function: string; readonly bits: number } | null;
 }
+
+/** Less than this is not worth a test (guess). */
+const TELLING_BITS = 0.05;
 
 /** Every suspect takes two plans: so many are worked out. */
 const MOST_SUSPECTS = 4;
 
+/** Suspects of what failed, the one first whose look again costs least for its chance. */
 export function failedWithCosts(mechanism: Mechanism, state: JobState, budget: Budget): FailedTest[] {
-  return failedTests(state).map((id) => ({
-    function: id,
-    suspects: suspectsOf(mechanism, state, id)
+  const failed = failedTests(state);
+  if (failed.length === 0) return [];
+  const { marginals, nextTests } = explain(mechanism, state);
+  const chance = (suspect: Suspect) => marginals[nameOf(suspect)] ?? 0;
+  const [next] = nextTests.filter(({ bits }) => bits >= TELLING_BITS);
+  return failed.map((id) => {
+    const suspects = suspectsOf(mechanism, state, id)
+      .toSorted((a, b) => chance(b) - chance(a))
       .slice(0, MOST_SUSPECTS)
-      .map((suspect) => withCost(mechanism, state, suspect, budget)),
-  }));
+      .map((suspect) => withCost(mechanism, state, suspect, chance(suspect), budget));
+    const looks = suspects.map((suspect) => ({ suspect, p: suspect.p, cost_s: (suspect.now_s ?? NEVER_S) + RETRY_S }));
+    return { function: id, suspects: searchOrder(looks).map(({ suspect }) => suspect), tryNext: next ?? null };
+  });
 }
 
-function withCost(mechanism: Mechanism, state: JobState, suspect: Suspect, budget: Budget): SuspectCost {
+/** Trying it once more (guess), and what can't be reached from here. */
+const RETRY_S = 20;
+const NEVER_S = 100_000;
+
+function withCost(mechanism: Mechanism, state: JobState, suspect: Suspect, p: number, budget: Budget): SuspectCost {
   const { map } = mechanism;
   const found = asFound(mechanism, state);
   const target: Target = suspect.joint === undefined ? { remove: suspect.part! } : { reach: suspect.joint };
@@ -49,6 +69,7 @@ function withCost(mechanism: Mechanism, state: JobState, suspect: Suspect, budge
   const closed = took([target], []);
   return {
     ...suspect,
+    p,
     now_s: here && anyhow ? Math.max(0, Math.round(here.seconds - anyhow.seconds)) : null,
     afterSealing_s: closed ? Math.round(closed.seconds) : null,
     seals: closed?.cut ?? 0,

@@ -75,6 +75,12 @@ function FailedFunction({ map, failed, isBrief, isClosed, onTest, onDecision, on
       ) : (
         <p className="text-body">Nothing that serves it was touched in this job.</p>
       )}
+      {failed.tryNext && (
+        <p className="text-body text-quiet">
+          Trying {map.functions.find(({ id }) => id === failed.tryNext!.function)?.name} tells most next (
+          {failed.tryNext.bits.toFixed(1)} bits).
+        </p>
+      )}
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => onTest({ function: failed.function, result: 'works', stage })}>
           Tried again: works
@@ -96,15 +102,19 @@ function targetOf({ joint, part }: SuspectCost): Target {
   return joint === undefined ? { remove: part! } : { reach: joint };
 }
 
+function percent(p: number): string {
+  return p < 0.01 ? 'under 1 %' : `${Math.round(p * 100)} %`;
+}
+
 /** *Display plug: undone or pressed 2 times. Again: 1 min now, 14 min and 1 seal after closing.* */
 function suspectLine(
   map: DeviceMap,
-  { joint, part, touched, troubled, unsure, now_s, afterSealing_s, seals }: SuspectCost,
+  { joint, part, touched, troubled, unsure, p, now_s, afterSealing_s, seals }: SuspectCost,
 ): string {
   const now = now_s === null ? [] : [`${duration(now_s)} now`];
   const seal = seals > 0 ? ` and ${plural(seals, 'seal')}` : '';
   const later = afterSealing_s === null ? [] : [`${duration(afterSealing_s)}${seal} once it is closed`];
   const times = `touched ${plural(touched, 'time')}${troubled ? ', with trouble' : ''}${unsure ? ', nobody was sure that it clicked' : ''}`;
   const cost = [...now, ...later].join(', ');
-  return `${capital(thingName(map, (joint ?? part)!))}: ${times}.${cost ? ` Again: ${cost}.` : ''}`;
+  return `${capital(thingName(map, (joint ?? part)!))}, ${percent(p)}: ${times}.${cost ? ` Again: ${cost}.` : ''}`;
 }

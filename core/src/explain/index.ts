@@ -1,0 +1,2 @@
+export { type Explanation, explain, nameOf, priorOf } from './explain.ts';
+export { expectedSeconds, type Look, searchOrder } from './search-order.ts';
