@@ -60,6 +60,7 @@ export interface Routes {
   'GET /jobs/{id}/events': { query: { after?: number }; answer: answer.EventList<BenchEvent> };
   'POST /jobs/{id}/events': { body: Events; answer: answer.Appended };
   'GET /jobs/{id}/export': { answer: Blob };
+  'GET /jobs/{id}/report.pdf': { answer: Blob };
   'POST /jobs/{id}/photos': { answer: answer.StoredPhoto };
   'GET /jobs/{id}/photos/{hash}': { answer: Blob };
   'GET /parts': { answer: { readonly parts: readonly shop.PartLine[] } };
@@ -219,6 +220,11 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     summary: 'Append events; sending again changes nothing',
     body: request.eventsRequest('Event'),
     answer: answer.appended,
+    problems: { ...NO_JOB, 409: 'the job can not be read' },
+  },
+  'GET /jobs/{id}/report.pdf': {
+    summary: 'The report that the owner is handed, one or two pages',
+    gives: ['application/pdf'],
     problems: { ...NO_JOB, 409: 'the job can not be read' },
   },
   'GET /jobs/{id}/export': { summary: 'The job whole, as a zip', gives: ['application/zip'], problems: NO_JOB },

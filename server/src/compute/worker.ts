@@ -23,7 +23,8 @@ import { parsedJson } from '../http/body.ts';
 import { taken } from '../http/route.ts';
 import { lengthProblem } from '../http/lengths.ts';
 import { type FieldError, Problem } from '../http/problem.ts';
-import { pdfOf, type Sheet } from '../print/pdf.ts';
+import { pdfFrom, pdfOf, type Sheet } from '../print/pdf.ts';
+import { reportDocument, type ReportOf } from '../print/report.ts';
 import { type MatOf, screwMatSheets } from '../print/screw-mat.ts';
 import { shapeProblem } from '../store/append.ts';
 import { carryOver } from '../store/checkpoints.ts';
@@ -118,6 +119,7 @@ const COMPUTE = {
     const { title, sheets } = body as { title: string; sheets: readonly Sheet[] };
     return pdfOf(title, sheets);
   },
+  report: async (body: unknown) => pdfFrom(reportDocument(body as ReportOf)),
   'screw-mat': (body: unknown) => {
     const { map, paper, of } = body as { map: DeviceMap; paper: Paper; of: MatOf };
     return screwMatSheets(screwMat(map, paper), of);

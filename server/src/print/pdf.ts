@@ -1,5 +1,6 @@
 import { createRequire } from 'node:module';
 import pdfmake from 'pdfmake';
+import type { TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 /** Points in a millimetre. */
 const PT_mm = 72 / 25.4;
@@ -21,7 +22,7 @@ export interface Sheet {
 /** Drawings as the pages of a PDF, each as large as its sheet. */
 export async function pdfOf(title: string, sheets: readonly Sheet[]): Promise<Uint8Array> {
   const [first] = sheets;
-  const pdf = pdfmake.createPdf({
+  return pdfFrom({
     pageSize: { width: points(first?.width ?? 210), height: points(first?.height ?? 297) },
     pageMargins: 0,
     defaultStyle: { font: 'Roboto' },
@@ -35,7 +36,11 @@ export async function pdfOf(title: string, sheets: readonly Sheet[]): Promise<Ui
       ...(at > 0 ? { pageBreak: 'before' as const } : {}),
     })),
   });
-  return new Uint8Array(await pdf.getBuffer());
+}
+
+/** A document as a PDF: its words can be selected, its font is in it. */
+export async function pdfFrom(document: TDocumentDefinitions): Promise<Uint8Array> {
+  return new Uint8Array(await pdfmake.createPdf(document).getBuffer());
 }
 
 /** To a hundredth, as the sizes of paper are written. */

@@ -1,6 +1,6 @@
 import type { MatPlace, MatSheet } from '@nibrel/core/screw-mat';
 import { PAPERS } from '@nibrel/core/screw-mat';
-import qrcode from 'qrcode';
+import { codeOf } from './code.ts';
 import type { Sheet } from './pdf.ts';
 import { n, text } from './svg.ts';
 
@@ -73,19 +73,7 @@ function footOf({ paper }: MatSheet, { job }: MatOf, page: number, pages: number
     `<path id="bar" d="M${MARGIN} ${n(y)}l${BAR_mm} 0" stroke="black" stroke-width="0.4" fill="none"/>`,
     `<path d="M${MARGIN} ${n(y - 2)}l0 4M${MARGIN + BAR_mm} ${n(y - 2)}l0 4" stroke="black" stroke-width="0.4" fill="none"/>`,
     text(MARGIN, y + 6, 3.3, `This bar is ${BAR_mm} mm. If it is not, print again. Sheet ${page} of ${pages}.`),
-    job ? codeOf(job.url, width - MARGIN - CODE_mm, height - MARGIN - CODE_mm) : '',
+    job ? codeOf(job.url, width - MARGIN - CODE_mm, height - MARGIN - CODE_mm, CODE_mm) : '',
     job ? text(width - MARGIN - CODE_mm - 2, height - MARGIN - 1, 3, 'Opens the repair', 'normal', 'end') : '',
   ].join('');
-}
-
-/** A QR code (ISO/IEC 18004) as squares. */
-function codeOf(url: string, x: number, y: number): string {
-  const { size, data } = qrcode.create(url, { errorCorrectionLevel: 'M' }).modules;
-  const side = CODE_mm / size;
-  const squares = Array.from(data).flatMap((isDark, at) =>
-    isDark
-      ? [`M${n(x + (at % size) * side)} ${n(y + Math.floor(at / size) * side)}h${n(side)}v${n(side)}h${n(-side)}z`]
-      : [],
-  );
-  return `<path id="code" d="${squares.join('')}" fill="black"/>`;
 }

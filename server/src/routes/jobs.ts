@@ -1,6 +1,7 @@
 import type { NewJob } from '@nibrel/core/api';
 import { randomUUID } from 'node:crypto';
-import type { Job } from '@nibrel/core/job';
+import type { Job, JobState } from '@nibrel/core/job';
+import { reportOf } from '@nibrel/core/report';
 import { mechanismOf } from '@nibrel/core/holds';
 import { checkTargets, PlanError } from '@nibrel/core/search';
 import { Hono } from 'hono';
@@ -130,6 +131,38 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
     return context.body(zipStream([...files, ...pictures]), 200, headers);
   });
 
+  routes.get('/:id/report.pdf', async (context) => {
+    const job = found(context.req.param('id'));
+    const { map } = maps.find(job.map, job.revision)!;
+    const mechanism = mechanismOf(map);
+    let state: JobState;
+    try {
+      ({ state } = await jobs.live(job));
+    } catch (error) {
+      if (error instanceof UnreadableJob) throw unreadableProblem(error);
+      throw error;
+    }
+    const { isNew, wasOut, ...report } = reportOf(mechanism, state);
+    const pictures = await Promise.all(
+      report.photos.map(async ({ hash, text }) => {
+        const photo = await photos.read(job.id, hash);
+        // WebP is no picture of a PDF
+        if (!photo || photo.type === 'image/webp') return [];
+        return [{ data: `data:${photo.type};base64,${Buffer.from(photo.content).toString('base64')}`, text }];
+      }),
+    );
+    const body = {
+      map,
+      report: { ...report, isNew: [...isNew], wasOut: [...wasOut] },
+      url: new URL(`/jobs/${job.id}/record`, context.req.url).href,
+      takenIn: dayIn(shop.shop.zone, report.takenIn),
+      finished: report.finished ? dayIn(shop.shop.zone, report.finished) : '',
+      pictures: pictures.flat(),
+    };
+    const pdf = (await desk.run({ kind: 'report', body }, 0)) as Uint8Array;
+    return context.body(pdf.slice().buffer, 200, { 'content-type': 'application/pdf' });
+  });
+
   routes.get('/:id/:file{screw-mat\\.(svg|pdf)}', (context) => {
     const query = queryOf(context, 'GET /jobs/{id}/screw-mat.svg');
     const job = found(context.req.param('id'));
@@ -145,6 +178,11 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
   });
 
   return routes;
+}
+
+/** *28 November 2026* */
+function dayIn(zone: string, at: string): string {
+  return new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone: zone }).format(new Date(at));
 }
 
 function unreadableProblem(error: UnreadableJob): Problem {

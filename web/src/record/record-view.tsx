@@ -78,6 +78,14 @@ export function RecordView() {
               To the bench
             </Link>
           )}
+          <a
+            href={`/api/v1/jobs/${line.id}/report.pdf`}
+            target="_blank"
+            rel="noreferrer"
+            className="inline-flex min-h-12 items-center border border-ink bg-ink px-4 font-semibold text-paper hover:border-now hover:bg-now"
+          >
+            Report, PDF
+          </a>
           <Button onClick={() => print()}>Print</Button>
           <a
             href={`/api/v1/jobs/${line.id}/export`}

@@ -1,0 +1,1 @@
+export { type Report, reportOf } from './report.ts';

@@ -1,0 +1,148 @@
+import type { DeviceMap } from '../device-map/index.ts';
+import { isOuter, isSelfParting } from '../device-map/index.ts';
+import type { Mechanism } from '../holds/index.ts';
+import type { JobState } from '../job/index.ts';
+import { counts } from '../screws/index.ts';
+import { inWords } from '../search/index.ts';
+import { capital, heldName, lostFunctions, partName, plural, waterWords } from '../words/index.ts';
+
+/** What the owner is handed: what was done and found, in words, with nothing left to look up. */
+export interface Report {
+  readonly title: string;
+  readonly device: string;
+  /** *serial BF-GW-0033*, *orange* */
+  readonly facts: readonly string[];
+  readonly done: readonly string[];
+  readonly parts: readonly { readonly name: string; readonly from: string; readonly numbers: string }[];
+  readonly tests: readonly {
+    readonly name: string;
+    /** as it came in, and as it is handed over; empty where nobody tried */
+    readonly before: string;
+    readonly after: string;
+    readonly note: string;
+  }[];
+  readonly screws: string;
+  readonly torques: readonly string[];
+  /** water, losses, warnings, what was decided and what stays open */
+  readonly toKnow: readonly string[];
+  readonly troubles: readonly string[];
+  readonly people: readonly string[];
+  readonly takenIn: string;
+  readonly finished: string | null;
+  /** photographs in their order, by the hash of what is shown */
+  readonly photos: readonly { readonly hash: string; readonly text: string }[];
+  /** parts that are new, and those that were out */
+  readonly isNew: ReadonlySet<string>;
+  readonly wasOut: ReadonlySet<string>;
+}
+
+const RESULTS = { works: 'works', fails: 'fails', 'not-tried': 'not tried' } as const;
+/** More pictures are in the export. */
+const MOST_PHOTOS = 4;
+
+export function reportOf(mechanism: Mechanism, state: JobState): Report {
+  const { map } = mechanism;
+  const { job } = state;
+  const fitted = state.done.filter(({ kind, new: isNew }) => kind === 'fit' && isNew).map(({ part }) => part!);
+  return {
+    title: job.title,
+    device: map.name,
+    facts: [
+      ...(job.serial ? [`serial ${job.serial}`] : []),
+      ...(job.colour ? [job.colour] : []),
+      ...(job.owner ? [job.owner] : []),
+    ],
+    done: state.targets.map((each) => capital(inWords(mechanism, each))),
+    parts: partsOf(map, state, fitted),
+    tests: testsOf(map, state),
+    screws: screwWords(state),
+    torques: torqueWords(map, state),
+    toKnow: toKnow(mechanism, state, fitted),
+    troubles: state.troubles.map(({ data }) => {
+      const at = data.part ? `, ${partName(map, data.part)}` : data.joint ? `, ${heldName(map, data.joint)}` : '';
+      return `${capital(data.kind.replaceAll('-', ' '))}${at}${data.text ? `: ${data.text}` : ''}`;
+    }),
+    people: [...new Set(state.standing.map(({ by }) => by))],
+    takenIn: job.createdAt,
+    finished: state.finished,
+    photos: state.photos
+      .filter(({ of }) => of !== 'mat')
+      .slice(-MOST_PHOTOS)
+      .map(({ shown, text, part }) => ({ hash: shown, text: text ?? (part ? partName(map, part) : '') })),
+    isNew: new Set(fitted),
+    wasOut: new Set(state.done.flatMap(({ kind, part }) => (kind === 'lift' ? [part!] : []))),
+  };
+}
+
+function partsOf(map: DeviceMap, { parts }: JobState, fitted: readonly string[]): Report['parts'] {
+  return [...new Set(fitted)].map((id) => {
+    const own = parts.findLast(({ mapPart, decision }) => mapPart === id && decision?.decision.startsWith('accept'));
+    return {
+      name: partName(map, id),
+      from: own?.source ?? 'source not recorded',
+      numbers: own?.numbers.map(({ place, value }) => `${place} ${value}`).join(', ') ?? '',
+    };
+  });
+}
+
+function testsOf(map: DeviceMap, { tests, targets }: JobState): Report['tests'] {
+  const lost = lostFunctions(map, targets);
+  return map.functions.flatMap(({ id, name }) => {
+    const of = (stages: readonly string[]) =>
+      tests.findLast((each) => each.function === id && stages.includes(each.stage))?.result;
+    const before = of(['intake']);
+    const after = of(['after']) ?? of(['before']);
+    if (before === undefined && after === undefined && !lost.has(id)) return [];
+    const note = lost.has(id)
+      ? 'lost by this repair, as was told'
+      : before === 'fails' && after === 'fails'
+        ? 'an old fault'
+        : '';
+    return [{ name, before: before ? RESULTS[before] : '', after: after ? RESULTS[after] : '', note }];
+  });
+}
+
+function screwWords({ ledger }: JobState): string {
+  const { out, back, onMat, lost } = counts(ledger);
+  if (out === 0) return 'No screw came out.';
+  const more = [
+    ...(ledger.fresh.length > 0 ? [`${ledger.fresh.length} of them new`] : []),
+    ...(ledger.leftOut.length > 0 ? [`${ledger.leftOut.length} left out by decision`] : []),
+    ...(onMat > 0 ? [`${onMat} still on the mat`] : []),
+    ...(lost > 0 ? [`${lost} missing`] : []),
+  ];
+  return `${plural(out, 'screw')} out, ${back} back in${more.length > 0 ? `, ${more.join(', ')}` : ''}.`;
+}
+
+const OUTSIDE = { low: 'below its window', high: 'above its window', slips: 'its thread slips' } as const;
+
+function torqueWords(map: DeviceMap, { peaks }: JobState): string[] {
+  return [...peaks].flatMap(([key, { peak_Ncm, verdict }]) => {
+    if (verdict === 'in') return [];
+    const [joint, point] = key.split('/') as [string, string];
+    return [`Screw ${point} of ${heldName(map, joint)}: ${peak_Ncm} N·cm, ${OUTSIDE[verdict]}`];
+  });
+}
+
+function toKnow(mechanism: Mechanism, state: JobState, fitted: readonly string[]): string[] {
+  const { map } = mechanism;
+  const opened = map.joints.filter(
+    (joint) =>
+      joint.type === 'bond' &&
+      !isSelfParting(joint) &&
+      joint.style === 'perimeter' &&
+      joint.holds.some((id) => isOuter(map.parts.find((part) => part.id === id)!)) &&
+      state.done.some((op) => op.kind === 'release' && op.joint === joint.id),
+  );
+  const water = [...new Set(opened.map(({ id }) => waterWords(state.found.closings.get(id) ?? 'renew')))];
+  const cell = map.battery?.part;
+  const isCellOut = cell !== undefined && fitted.includes(cell);
+  return [
+    ...water,
+    ...(state.agreed?.items ?? state.prepared?.told ?? []),
+    ...state.decisions.map(({ text }) => `Decided: ${text}`),
+    ...(isCellOut
+      ? ['The old battery is kept apart, its contacts covered. Where it goes is a matter of local rules.']
+      : []),
+  ];
+}
