@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { partVerdict } from '@nibrel/core/parts';
+import { failedTests } from '@nibrel/core/job';
 import { ownTimes } from '@nibrel/core/own-times';
 import { stockLevels } from '@nibrel/core/shop';
 import { createApp } from '../src/app.ts';
@@ -28,11 +29,13 @@ describe('the demo workshop', () => {
       'shearwater-11',
       'tern-5',
     ]);
-    expect(states).toHaveLength(10);
+    expect(states).toHaveLength(11);
     expect(state('Wheelhouse 2').finished).not.toBeNull();
     expect(state('Wheelhouse 2').ledger.onMat).toEqual([]);
     expect(state('Purser 3').ledger.onMat.length).toBeGreaterThan(0);
     expect(state('Deck crane 1').ledger.onMat.length).toBe(20);
+    expect(failedTests(state('Car deck 7'))).toEqual(['touch']);
+    expect([...state('Car deck 7').unsure]).toEqual(['touch-plug']);
     expect(state('Galley 4').stopped?.reason).toBe('swelling');
     expect(state('Deck crew 14')).toMatchObject({ prepared: {}, agreed: {} });
     const parts = states.flatMap((each) =>

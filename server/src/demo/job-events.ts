@@ -21,7 +21,8 @@ export interface DemoJob {
   readonly owner: string;
   readonly serial: string;
   readonly colour: string;
-  readonly progress: 'new' | 'taken-in' | 'stopped' | 'prepared' | 'half-stripped' | 'spilled' | 'finished';
+  readonly progress:
+    'new' | 'taken-in' | 'stopped' | 'prepared' | 'half-stripped' | 'spilled' | 'at-the-seal' | 'finished';
   readonly by?: string;
   readonly words?: string;
   readonly fails?: readonly string[];
@@ -29,6 +30,9 @@ export interface DemoJob {
   readonly charge?: number;
   readonly thickness_mm?: number;
   readonly parts?: readonly DemoPart[];
+  /** at the seal: a plug of whose click nobody was sure, and what fails because of it */
+  readonly halfPressed?: string;
+  readonly failsNow?: string;
 }
 
 interface DemoPart {
@@ -72,6 +76,12 @@ export function jobEvents(
     if (op.wait_s) events.push(eventOf(['timer', { step: op.id, seconds: op.wait_s }], at, given.by!));
     at += (op.seconds + (op.wait_s ?? 0)) * 1000;
     events.push(...saidFor(map, job, op, ahead).map((each) => eventOf(each, at, given.by!)));
+    if (op.kind === 'make' && op.joint === given.halfPressed) {
+      events.push(eventOf(['click', { joint: op.joint!, heard: 'not-sure' }], at, given.by!));
+    }
+  }
+  if (given.failsNow) {
+    events.push(eventOf(['test', { function: given.failsNow, result: 'fails', stage: 'before' }], at, given.by!));
   }
   if (given.progress === 'spilled') {
     events.push(eventOf(['note', { text: 'An elbow swept the mat: every screw is on the floor.' }], at, given.by!));
@@ -89,6 +99,7 @@ function eventOf([type, data]: Said, at: number, by: string): BenchEvent {
 function countFor(progress: DemoJob['progress'], { ops, plan }: Ahead): number {
   if (progress === 'finished') return ops.length;
   if (progress === 'prepared') return ops.findIndex((op) => op.id === 'prepare') + 1;
+  if (progress === 'at-the-seal') return ops.findIndex((op) => op.id === 'test:before');
   if (progress === 'spilled') return ops.findIndex((op) => op.id === plan.rebuild[0]?.id);
   return ops.findIndex((op) => op.id === plan.strip[Math.floor(plan.strip.length * 0.75)]?.id);
 }
