@@ -3,7 +3,7 @@ import type { FailedTest, SuspectCost } from '@nibrel/core/in-hand';
 import type { EventData } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Target } from '@nibrel/core/search';
-import { capital, plural, thingName } from '@nibrel/core/words';
+import { capital, jointWords, partName, plural, thingName } from '@nibrel/core/words';
 import { duration } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
@@ -102,6 +102,15 @@ function targetOf({ joint, part }: SuspectCost): Target {
   return joint === undefined ? { remove: part! } : { reach: joint };
 }
 
+/** A plug by what it serves: a part may have several. */
+function suspectName(map: DeviceMap, joint: string | undefined, part: string | undefined): string {
+  if (joint === undefined) return partName(map, part!);
+  const { title } = jointWords(map, joint).on;
+  return title.startsWith(PLUG_IN) ? title.slice(PLUG_IN.length) : thingName(map, joint);
+}
+
+const PLUG_IN = 'Plug in the ';
+
 function percent(p: number): string {
   return p < 0.01 ? 'under 1 %' : `${Math.round(p * 100)} %`;
 }
@@ -116,5 +125,5 @@ function suspectLine(
   const later = afterSealing_s === null ? [] : [`${duration(afterSealing_s)}${seal} once it is closed`];
   const times = `touched ${plural(touched, 'time')}${troubled ? ', with trouble' : ''}${unsure ? ', nobody was sure that it clicked' : ''}`;
   const cost = [...now, ...later].join(', ');
-  return `${capital(thingName(map, (joint ?? part)!))}, ${percent(p)}: ${times}.${cost ? ` Again: ${cost}.` : ''}`;
+  return `${capital(suspectName(map, joint, part))}, ${percent(p)}: ${times}.${cost ? ` Again: ${cost}.` : ''}`;
 }

@@ -1,4 +1,5 @@
 import { type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
+import { tighteningOrder } from '@nibrel/core/tightening';
 import { screwLetters } from '@nibrel/core/screws';
 import { onSide, placesOf, type Side } from './geometry.ts';
 import { MARK_PX, NAME_PX, useMm, WORD_PX } from './scale.ts';
@@ -68,9 +69,12 @@ function ScrewPoints({
 }) {
   const letters = screwLetters(map);
   const mm = useMm();
+  // one by itself is in no order
+  const inTurn =
+    joint.points.length > 1 ? new Map(tighteningOrder(joint).map(({ id }, at) => [id, at + 1] as const)) : undefined;
   return joint.points.map((point) => {
     const x = onSide(map, side, point.x);
-    const turn = turning === 'out' ? point.outOrder : turning === 'in' ? point.order : undefined;
+    const turn = turning === 'out' ? point.outOrder : turning === 'in' ? inTurn?.get(point.id) : undefined;
     const { letter } = letters.get(fastenerAt(joint, point))!;
     return (
       <g key={point.id}>
