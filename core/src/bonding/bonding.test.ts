@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { bonded, bondRequest } from './index.ts';
+import type { BondJoint } from '../device-map/index.ts';
+import { bonded, bondRequest, pressOf } from './index.ts';
 
 describe('a weight on a bond', () => {
   it('of 32 kg on 3 mm strips, 1 013 mm together, is about 103 kPa = 15 psi (a data sheet, from memory)', () => {
@@ -34,5 +35,32 @@ describe('a weight on a bond', () => {
     expect(refused({ area_mm2: 10 })).toContain('mass_kg or a pressure_kPa');
     expect(refused({ area_mm2: 10, segments: [{ length_mm: 1, width_mm: 1 }], mass_kg: 1 })).toContain('one of each');
     expect(refused({ segments: [{ length_mm: -1, width_mm: 1 }], mass_kg: 1 })).toContain('length_mm');
+  });
+});
+
+describe('the press of a bond of a device', () => {
+  const side = (x1: number, y1: number, x2: number, y2: number) => ({
+    id: `${x1}${y1}`,
+    from: { x: x1, y: y1 },
+    to: { x: x2, y: y2 },
+  });
+  // all four sides, 1 013 mm together
+  const bond = (more: object) =>
+    ({
+      width: 3,
+      segments: [side(0, 0, 250, 0), side(250, 0, 250, 256.5), side(250, 256.5, 0, 256.5), side(0, 256.5, 0, 0)],
+      ...more,
+    }) as unknown as BondJoint;
+  it('is 32 kg for 15 psi on 1 013 mm of 3 mm strips, either way (a data sheet, from memory)', () => {
+    expect(pressOf(bond({ close: { mass_kg: 32 } }))).toMatchObject({
+      from: 'map',
+      pressure_kPa: expect.closeTo(103, 0),
+    });
+    expect(pressOf(bond({}))).toMatchObject({ from: 'tape', mass_kg: expect.closeTo(32, 0) });
+  });
+  it('is unknown where the map says neither width nor segments', () => {
+    expect(pressOf(bond({ width: undefined }))).toBeNull();
+    expect(pressOf(bond({ segments: [] }))).toBeNull();
+    expect(pressOf(bond({ segments: [side(1, 1, 1, 1)] }))).toBeNull();
   });
 });

@@ -1,1 +1,2 @@
+export { ASKED_kPa, type Press, pressOf } from './press.ts';
 export { bonded, type Bonded, type BondRequest, bondRequest } from './bonding.ts';

@@ -61,6 +61,7 @@ export const TIMES = {
   testEach: 10,
   inspect: 10,
   bendAside: 3,
+  compare: 15,
   /** plugged in, and its charge read; told to reset, and the first questions answered */
   charge: 10,
   reset: 90,

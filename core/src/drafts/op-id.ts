@@ -16,6 +16,8 @@ export type ProcedureName =
   // an old pad or tape: does it still stick?
   | 'tack'
   | 'press'
+  // old and new part side by side, once all has moved over
+  | 'compare'
   // the flex of a battery that was unplugged
   | 'bend-aside'
   | 'cure'

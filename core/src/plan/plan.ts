@@ -10,6 +10,7 @@ import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, t
 import { costAsPlanned, FLEX_RISK_S, standingFlexes } from './costs.ts';
 import { withPlaces } from './moving-over.ts';
 import { inOrderOfIds } from './order-of-ids.ts';
+import { withComparisons } from './comparisons.ts';
 import { withFlexesAside } from './flexes-aside.ts';
 import { withInspections } from './inspections.ts';
 import { rebuild } from './rebuild.ts';
@@ -108,7 +109,7 @@ function planWith(
   const physicalOf = new Map(back.drafts.map(({ op, task }) => [op.id as string, task.physical]));
   const rebuildOps = withoutIdleCounts(mechanism, withPlaces(mechanism, strip.state, told, physicalOf, back.onto));
   const vented = withVents(marked([...stripOps, ...rebuildOps]));
-  const guessed = withFlexesAside(map, withInspections(map, vented));
+  const guessed = withComparisons(withFlexesAside(map, withInspections(map, vented)));
   const aired = timed(map, guessed, times);
   // hands-on time is the same in every order: what is another changes the bound as much
   const otherwise = totalOf(aired) - totalOf(vented);

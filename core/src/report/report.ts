@@ -1,5 +1,6 @@
 import type { DeviceMap } from '../device-map/index.ts';
 import { isOuter, isSelfParting } from '../device-map/index.ts';
+import { opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import type { JobState } from '../job/index.ts';
 import { counts } from '../screws/index.ts';
@@ -39,6 +40,10 @@ export interface Report {
 const RESULTS = { works: 'works', fails: 'fails', 'not-tried': 'not tried' } as const;
 /** More pictures are in the export. */
 const MOST_PHOTOS = 4;
+
+/** An acrylic foam tape at room temperature (a data sheet, from memory). */
+const CURING =
+  'Its adhesive has half of its strength 20 min after it was pressed, and 90 % after a day: until then no water and no bending.';
 
 export function reportOf(mechanism: Mechanism, state: JobState): Report {
   const { map } = mechanism;
@@ -135,10 +140,14 @@ function toKnow(mechanism: Mechanism, state: JobState, fitted: readonly string[]
       state.done.some((op) => op.kind === 'release' && op.joint === joint.id),
   );
   const water = [...new Set(opened.map(({ id }) => waterWords(state.found.closings.get(id) ?? 'renew')))];
+  const isTaped = opened.some(
+    ({ id }) => (state.found.closings.get(id) ?? 'renew') === 'renew' && state.steps.has(opId('lay', id)),
+  );
   const cell = map.battery?.part;
   const isCellOut = cell !== undefined && fitted.includes(cell);
   return [
     ...water,
+    ...(isTaped ? [CURING] : []),
     ...(state.agreed?.items ?? state.prepared?.told ?? []),
     ...state.decisions.map(({ text }) => `Decided: ${text}`),
     ...(isCellOut

@@ -197,6 +197,12 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       return { title: 'Look before going on', thing: bond, hint: 'A lamp and a glass: cuts, dents, torn traces.' };
     case 'inspect':
       return { title: 'Look at it closely', thing: part, hint: inspectHint(map, op) };
+    case 'compare':
+      return {
+        title: 'Compare old and new again',
+        thing: part,
+        hint: 'Side by side: nothing is left on the old one, no hole and no screw is without its like.',
+      };
     case 'bend-aside':
       return {
         title: 'Bend its flex aside',

@@ -31,6 +31,7 @@ const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
   prepare: 'prepare the bench',
   look: 'look behind the edge',
   inspect: 'look closely at',
+  compare: 'compare old and new',
   'bend-aside': 'bend the flex aside of',
   'take-off': 'take off what the map does not have',
   'put-back': 'put back what the map does not have',

@@ -8,6 +8,7 @@ import {
   type Part,
   type ScrewJoint,
 } from '../device-map/index.ts';
+import { ASKED_kPa, pressOf } from '../bonding/index.ts';
 import { packOf } from '../battery/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { plural } from './english.ts';
@@ -189,8 +190,15 @@ function freed(map: DeviceMap, { frees = [] }: Op): string[] {
   });
 }
 
-function weighed({ close }: Extract<Joint, { type: 'bond' }>): string[] {
-  return close?.mass_kg ? [`${close.mass_kg} kg on it, spread over the whole of it.`] : [];
+function weighed(bond: BondJoint): string[] {
+  const { close, style } = bond;
+  const press = style === 'perimeter' ? pressOf(bond) : null;
+  const asked = `tape makers ask for about ${ASKED_kPa} kPa`;
+  if (close?.mass_kg) {
+    const made = press ? ` That is ${Math.round(press.pressure_kPa)} kPa; ${asked}.` : '';
+    return [`${close.mass_kg} kg on it, spread over the whole of it.${made}`];
+  }
+  return press ? [`${Math.ceil(press.mass_kg)} kg, spread over the whole of it, press it as hard as ${asked}.`] : [];
 }
 
 /** On which side of a joint a place lies. */

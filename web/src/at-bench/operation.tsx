@@ -3,7 +3,7 @@ import { settled } from '@nibrel/core/policy';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
 import { leadOf, nextUntested, testStage } from '@nibrel/core/in-hand';
-import { bitMark, cautionFor, lostFunctions, capital, plural, opWords, whyNow } from '@nibrel/core/words';
+import { bitMark, cautionFor, lostFunctions, capital, plural, opWords, partName, whyNow } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { turnsOf } from '@nibrel/core/mix-ups';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
@@ -165,6 +165,7 @@ export function Operation({
               ? [<Tightening key={screws.id} map={map} state={state} joint={screws} onPeak={onPeak} />]
               : [];
           })}
+        {lead.stage === 'move' && <MovesOver map={map} plan={plan} ahead={ahead} now={lead} />}
         {op.name === 'test' && <Tests map={map} state={state} op={op} />}
         {op.name === 'inspect' && <p className="text-body text-quiet">Space good · 2 failed</p>}
         {hand?.lead}
@@ -221,6 +222,35 @@ export function Operation({
         {hand && why}
       </div>
     </section>
+  );
+}
+
+interface MovesOverProps {
+  readonly map: DeviceMap;
+  readonly plan: readonly Op[];
+  readonly ahead: readonly Op[];
+  readonly now: Op;
+}
+
+/** What moves from the old part to the new one, in its order: done, in hand, to come. */
+function MovesOver({ map, plan, ahead, now }: MovesOverProps) {
+  const moves = (ops: readonly Op[], kind: Op['kind']) =>
+    ops.flatMap((op) => (op.stage === 'move' && op.kind === kind ? [op.part!] : []));
+  const pieces = [...new Set([...moves(plan, 'lift'), ...moves(ahead, 'fit')])];
+  const left = new Set(moves(ahead, 'fit'));
+  if (pieces.length < 2) return null;
+  const held = map.joints.find(({ id }) => id === now.joint)?.holds ?? [];
+  return (
+    <ol aria-label="Moves over" className="grid grid-cols-2 gap-x-6 text-body">
+      {pieces.map((part) => (
+        <li key={part} className="flex justify-between border-b border-hair py-0.5">
+          <span className={part === now.part || held.includes(part) ? 'font-bold text-now' : ''}>
+            {partName(map, part)}
+          </span>
+          <span className="text-quiet">{left.has(part) ? '' : 'moved'}</span>
+        </li>
+      ))}
+    </ol>
   );
 }
 
