@@ -53,7 +53,7 @@ function Screws({ bench, mechanism, map, state }: OpenJob) {
               {name}
             </NavLink>
           ))}
-          <div className="ml-auto py-1 pr-3">
+          <div className="ml-auto py-1 pr-3 max-lg:hidden">
             <Button keyName="Enter" onClick={toBench}>
               To the bench
             </Button>

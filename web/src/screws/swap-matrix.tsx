@@ -2,8 +2,9 @@ import type { DeviceMap, Fastener } from '@nibrel/core/device-map';
 import type { Limits } from '@nibrel/core/limits';
 import { type Harm, harmOf, type Hole, holesOf, kindsIn } from '@nibrel/core/mix-ups';
 import { screwLetters, swapped } from '@nibrel/core/screws';
-import { plural, heldName } from '@nibrel/core/words';
+import { heldName } from '@nibrel/core/words';
 import { useMemo, useState } from 'react';
+import { duration } from '../app/format.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { Zoomable } from '../drawing/zoomable.tsx';
 import { mainSide, type Side } from '../drawing/geometry.ts';
@@ -146,7 +147,7 @@ function columnsOf(holes: readonly Hole[]): Column[] {
 }
 
 function minutesWords({ minutes }: Harm): string {
-  return minutes < 1 ? 'next to nothing' : `about ${plural(Math.round(minutes), 'minute')}`;
+  return minutes < 1 ? 'next to nothing' : `about ${duration(minutes * 60)}`;
 }
 
 /** From here a swap is worth a warning that is seen at a glance, minutes (guess). */
