@@ -5,8 +5,8 @@ import type { EventData, JobState } from '@nibrel/core/job';
 import { type PeakVerdict, tighteningOrder, type TorqueWindow, windowOf } from '@nibrel/core/tightening';
 import { screwLetters } from '@nibrel/core/screws';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
 import { shopQuery } from '../app/queries.ts';
+import { useReadings } from '../app/use-readings.ts';
 import { torqueAt, torques, typedTorque } from '../app/units.ts';
 import { sound } from '../job/feedback.ts';
 import { Button } from '../ui/button.tsx';
@@ -128,45 +128,21 @@ interface DriverReading {
   readonly isLast: boolean;
 }
 
-/** Listens to the torque driver's stand-in; each peak is recorded before the next. */
+const DRIVER = { route: 'torque-driver', name: 'The driver', cure: 'Type its peaks in.' };
+
+/** Listens to the torque driver's stand-in; each peak is recorded as it comes. */
 function useDriver(
   driven: readonly Driven[],
   onPeak: (point: ScrewPoint, peak: number, slipped: boolean) => Promise<boolean>,
 ) {
-  const source = useRef<EventSource | null>(null);
-  const [isOn, setOn] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const heard = useRef({ driven, onPeak });
-  useEffect(() => {
-    heard.current = { driven, onPeak };
+  const { start, ...driver } = useReadings<DriverReading>(DRIVER, ({ screw, peak_Ncm, slipped }) => {
+    const each = driven[screw - 1];
+    if (!each) return;
+    sound(peak_Ncm < each.window.least_Ncm || slipped ? 'refused' : 'step');
+    void onPeak(each.point, peak_Ncm, slipped);
   });
-  useEffect(() => () => source.current?.close(), []);
-  const start = () => {
-    const windows = driven.map(({ window }) => `${tenths(window.least_Ncm)}-${tenths(window.most_Ncm)}`).join(',');
-    source.current?.close();
-    const driver = new EventSource(`/api/v1/stand-ins/torque-driver?${new URLSearchParams({ windows }).toString()}`);
-    source.current = driver;
-    setOn(true);
-    setProblem(null);
-    const stop = () => {
-      driver.close();
-      setOn(false);
-    };
-    driver.addEventListener('message', (message: MessageEvent<string>) => {
-      const { screw, peak_Ncm, slipped, isLast } = JSON.parse(message.data) as DriverReading;
-      const each = heard.current.driven[screw - 1];
-      if (each) {
-        sound(peak_Ncm < each.window.least_Ncm || slipped ? 'refused' : 'step');
-        void heard.current.onPeak(each.point, peak_Ncm, slipped);
-      }
-      if (isLast) stop();
-    });
-    driver.addEventListener('error', () => {
-      stop();
-      setProblem('The driver does not answer. Type its peaks in.');
-    });
-  };
-  return { start, isOn, problem };
+  const windows = driven.map(({ window }) => `${tenths(window.least_Ncm)}-${tenths(window.most_Ncm)}`).join(',');
+  return { ...driver, start: () => start({ windows }) };
 }
 
 function tenths(value: number): number {
