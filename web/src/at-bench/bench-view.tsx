@@ -350,6 +350,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               {...(marks ? { marked: NONE, isNameless: true } : {})}
               turning={shownOp?.kind === 'release' ? 'out' : shownOp?.kind === 'make' ? 'in' : undefined}
               near={near}
+              isLive={shownOp?.live === true}
               onPress={pressThing}
               label={mat?.label ?? `${map.name}, ${side} up`}
             >

@@ -33,6 +33,8 @@ interface DeviceDrawingProps extends Shown {
   readonly isNameless?: boolean;
   /** screws are on their way out, or in: those that have an order are numbered */
   readonly turning?: 'out' | 'in' | undefined;
+  /** what is in hand is worked while the battery is connected */
+  readonly isLive?: boolean;
   /** drawn over the device, in mm of this side */
   readonly children?: ReactNode;
   onPress?(thing: string): void;
@@ -55,6 +57,7 @@ export const DeviceDrawing = memo(function DeviceDrawing({
   label,
   near = [],
   turning,
+  isLive = false,
   isNameless = false,
   children,
   onPress,
@@ -152,7 +155,16 @@ export const DeviceDrawing = memo(function DeviceDrawing({
               const joint = map.joints.find((each) => each.id === id);
               const moves = joint?.type === 'connector' || joint?.type === 'solder';
               return moves
-                ? [<MotionMark key={`motion ${id}`} map={map} side={side} joint={joint} turning={turning} />]
+                ? [
+                    <MotionMark
+                      key={`motion ${id}`}
+                      map={map}
+                      side={side}
+                      joint={joint}
+                      turning={turning}
+                      isLive={isLive}
+                    />,
+                  ]
                 : [];
             })}
           {map.parts

@@ -1,6 +1,7 @@
 import type { ConnectorJoint, DeviceMap, Point, SolderJoint } from '@nibrel/core/device-map';
 import { centreOf, onSide, placesOf, type Side } from './geometry.ts';
 import { MARK_PX, useMm } from './scale.ts';
+import { Words } from './thing.tsx';
 
 interface MotionMarkProps {
   readonly map: DeviceMap;
@@ -8,13 +9,15 @@ interface MotionMarkProps {
   readonly joint: ConnectorJoint | SolderJoint;
   /** on its way off, or on */
   readonly turning: 'out' | 'in';
+  /** the battery is connected while it is worked */
+  readonly isLive: boolean;
 }
 
 /**
  * How a plug is undone or made, drawn where it is: the edge that is levered, the way its latch and its flex go, up out of the
  * page or down into it, or an iron.
  */
-export function MotionMark({ map, side, joint, turning }: MotionMarkProps) {
+export function MotionMark({ map, side, joint, turning, isLive }: MotionMarkProps) {
   const mm = useMm();
   const [place] = placesOf(map, joint);
   if (!place) return null;
@@ -38,6 +41,13 @@ export function MotionMark({ map, side, joint, turning }: MotionMarkProps) {
       )}
       {style === 'plug' && <Way at={at} to={wayTo(map, side, joint, at)} r={r} turning={turning} />}
       {style === 'solder' && <Iron at={at} r={r} />}
+      {isLive && (
+        <g stroke="none">
+          <Words x={at.x} y={at.y + r * 1.6} strong>
+            live
+          </Words>
+        </g>
+      )}
     </g>
   );
 }
