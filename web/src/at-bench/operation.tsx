@@ -3,12 +3,11 @@ import { settled } from '@nibrel/core/policy';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
 import { leadOf, nextUntested, testStage } from '@nibrel/core/in-hand';
-import { bitMark, cautionFor, lostFunctions, capital, plural, opWords, partName, whyNow } from '@nibrel/core/words';
+import { bitMark, cautionFor, lostFunctions, capital, plural, opWords, whyNow } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { turnsOf } from '@nibrel/core/mix-ups';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
-import { photoUrl } from '../app/client.ts';
-import { clock, countdown } from '../app/format.ts';
+import { countdown } from '../app/format.ts';
 import { useState } from 'react';
 import { useKeys } from '../app/keys.ts';
 import { Button, Key } from '../ui/button.tsx';
@@ -16,6 +15,8 @@ import { Caution } from '../ui/caution.tsx';
 import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
 import type { Hand } from './opening/hand.ts';
 import { inUnits } from '../app/units.ts';
+import { AsItWas } from './as-it-was.tsx';
+import { MovesOver } from './moves-over.tsx';
 import { Tightening } from './tightening.tsx';
 
 interface OperationProps {
@@ -224,50 +225,6 @@ export function Operation({
     </section>
   );
 }
-
-interface MovesOverProps {
-  readonly map: DeviceMap;
-  readonly plan: readonly Op[];
-  readonly ahead: readonly Op[];
-  readonly now: Op;
-}
-
-/** What moves from the old part to the new one, in its order: done, in hand, to come. */
-function MovesOver({ map, plan, ahead, now }: MovesOverProps) {
-  const moves = (ops: readonly Op[], kind: Op['kind']) =>
-    ops.flatMap((op) => (op.stage === 'move' && op.kind === kind ? [op.part!] : []));
-  const pieces = [...new Set([...moves(plan, 'lift'), ...moves(ahead, 'fit')])];
-  const left = new Set(moves(ahead, 'fit'));
-  if (pieces.length < 2) return null;
-  const held = map.joints.find(({ id }) => id === now.joint)?.holds ?? [];
-  return (
-    <ol aria-label="Moves over" className="grid grid-cols-2 gap-x-6 text-body">
-      {pieces.map((part) => (
-        <li key={part} className="flex justify-between border-b border-hair py-0.5">
-          <span className={part === now.part || held.includes(part) ? 'font-bold text-now' : ''}>
-            {partName(map, part)}
-          </span>
-          <span className="text-quiet">{left.has(part) ? '' : 'moved'}</span>
-        </li>
-      ))}
-    </ol>
-  );
-}
-
-/** The photograph that was taken where this was undone: how a flex lay, beside the drawing of where it goes. */
-function AsItWas({ state, op }: { readonly state: JobState; readonly op: Op }) {
-  const undone = UNDONE[op.kind as keyof typeof UNDONE]?.map((kind) => `${kind}:${op.joint ?? op.part}`) ?? [];
-  const photo = state.photos.findLast(({ step }) => step !== undefined && undone.includes(step));
-  if (!photo) return null;
-  return (
-    <a href={photoUrl(state.job.id, photo.shown)} target="_blank" rel="noreferrer" className="flex items-center gap-3">
-      <img src={photoUrl(state.job.id, photo.thumb)} alt="As it was" className="h-24 w-auto" />
-      <span className="text-body text-quiet">As it was at {clock(photo.at)}</span>
-    </a>
-  );
-}
-
-const UNDONE = { make: ['release'], close: ['open', 'lift'], fit: ['lift'] } as const;
 
 /** How long it takes, and from what that is known. */
 function timeWords({ seconds, low = seconds, high = seconds, timesFrom }: Op): string {
