@@ -95,6 +95,10 @@ test('a spilled mat is sorted from the caliper, save two that it calls ambiguous
   await page.getByRole('button', { name: 'From the caliper (simulated)' }).click();
   await expect(page.getByText('20 screws picked up')).toBeVisible();
   await expect(page.getByRole('button', { name: 'From the caliper (simulated)' })).toBeEnabled();
+  // what was measured is still there after a look elsewhere
+  await page.getByRole('link', { name: 'Mix-ups' }).click();
+  await page.getByRole('link', { name: 'Spilled' }).click();
+  await expect(page.getByText('20 screws picked up')).toBeVisible();
   await page.getByRole('button', { name: 'Sort them back' }).click();
   await expect(page.getByRole('region', { name: 'Ambiguous' })).toContainText('2 screws ambiguous');
   await expect(page.getByRole('region', { name: 'Ambiguous' })).toContainText('no harm either way');
@@ -167,7 +171,16 @@ test('the mat is printed from its page, and the ways of keeping have their figur
   await page.keyboard.press('Escape');
   await job.until('release:lid-screws');
   await page.goto(job.address);
-  await expect(page.getByRole('region', { name: 'Mat' })).toContainText('Into container');
+  const mat = page.getByRole('region', { name: 'Mat' });
+  await expect(mat).toContainText('Into container');
+  // what lies in a container stays there when it is planned anew, and all of it stays in sight
+  const containers = async () => (await mat.getByText(/^Container \d/).allTextContents()).toSorted();
+  await expect(mat.getByText(/^Container \d/).first()).toBeVisible();
+  const before = await containers();
+  await job.send({ type: 'targets', data: { targets: [{ remove: 'board' }, { remove: 'speaker' }] } });
+  await page.reload();
+  await expect(mat.getByText(/^Container \d/).first()).toBeVisible();
+  expect(await containers()).toEqual(before);
 });
 
 test('a camera that is refused says what to do, and a file is kept in its place', async ({ browser }) => {

@@ -43,6 +43,14 @@ describe('what explains a failed test', () => {
     expect(chances(tried(old, 'fails', 'touch'))['joint:touch-plug']).toBe(before);
   });
 
+  it('goes by the newest word on a function, before sealing or after', () => {
+    const bench = atTheTest();
+    bench.send('test', { function: 'touch', result: 'fails', stage: 'after' });
+    const failing = chances(bench)['joint:touch-plug']!;
+    // opened again, pressed, and tried before it is sealed
+    expect(chances(tried(bench, 'works', 'touch'))['joint:touch-plug']).toBeLessThan(failing / 2);
+  });
+
   it('explains all tests failing at once, and nothing where nothing was touched', () => {
     const bench = atTheTest();
     tried(bench, 'fails', ...tern5().functions.map(({ id }) => id));

@@ -105,10 +105,11 @@ function lastOfHeat({ map }: Mechanism, { opening }: JobState, ops: readonly Op[
 
 /** What turns bad in a device that lies like this, whatever is warm. */
 function badIn(
-  { map, ...mechanism }: Mechanism,
+  mechanism: Mechanism,
   { steps, found }: Pick<JobState, 'steps' | 'found'>,
   device: DeviceState,
 ): TurnsBad[] {
+  const { map } = mechanism;
   const times = (step: string) => steps.get(step) ?? 0;
   const bare = map.joints.flatMap((joint, at): TurnsBad[] => {
     if (joint.type !== 'bond' || !device.released[at]) return [];
@@ -130,7 +131,7 @@ function badIn(
       : [];
   });
   const isOpen = map.parts.some((part, at) => isOuter(part) && device.status[at] !== 0);
-  const isLive = isOpen && !isDead({ map, ...mechanism }, device) && map.battery !== null;
+  const isLive = isOpen && !isDead(mechanism, device) && map.battery !== null;
   const cell = map.battery ? map.parts.findIndex(({ id }) => id === map.battery!.part) : -1;
   const standing = map.parts.filter((part, at) => isOuter(part) && device.status[at] === OPEN);
   const lenses = map.parts.filter(

@@ -79,6 +79,10 @@ describe('a spilled mat', () => {
     const unsure = bench.state.ledger.onMat.filter((each) => each.isUnsure).map(({ fastener }) => fastener);
     expect(unsure.length).toBeGreaterThanOrEqual(2);
     expect([...new Set(unsure)].toSorted()).toEqual(['holder', 'lid']);
+    // one that is measured for its hole is no longer in doubt
+    const doubtful = bench.state.ledger.onMat.find((each) => each.isUnsure)!;
+    bench.send('screw-measured', { joint: doubtful.joint, point: doubtful.point, length_mm: 2.4 });
+    expect(bench.state.ledger.onMat.filter((each) => each.isUnsure)).toHaveLength(unsure.length - 1);
     // they fit each other's holes without harm: nothing is refused
     expect(bench.until().send('finish', {}).problem).toBeNull();
   });

@@ -1,7 +1,7 @@
 import { fastenerAt, type ScrewJoint } from '../device-map/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { type Harm, harmOf } from '../mix-ups/index.ts';
-import { keyOf, lose, type Screw } from '../screws/index.ts';
+import { keyOf, lose, type Screw, SURE } from '../screws/index.ts';
 import { heldName } from '../words/index.ts';
 import { peakVerdict, windowOf } from '../tightening/index.ts';
 import type { BenchEvent } from './events.ts';
@@ -38,12 +38,14 @@ function measured(state: JobState, { joint, point, length_mm }: ScrewEventData['
   const key = keyOf({ joint, point });
   const { ledger } = state;
   if (!ledger.onMat.some((each) => keyOf(each) === key)) return { problem: `Screw “${point}” is not on the mat.` };
-  const onMat = ledger.onMat.map((each) => (keyOf(each) === key ? { ...each, measured_mm: length_mm } : each));
+  const onMat = ledger.onMat.map((each) => (keyOf(each) === key ? asMeasured(each, length_mm, true) : each));
   return { state: { ...state, ledger: { ...ledger, onMat } } };
 }
 
-/** Below this nobody calls a placing sure. */
-const SURE = 0.95;
+/** A screw that somebody has measured for this hole is no longer in doubt, unless it is said so. */
+function asMeasured(screw: Screw, measured_mm: number, isSure: boolean): Screw {
+  return { ...screw, measured_mm, isUnsure: !isSure };
+}
 
 /** Everything on the mat is there as it was picked up, or lost. */
 function spilled(state: JobState, { loose, placed }: ScrewEventData['spill']): Outcome {
@@ -56,8 +58,7 @@ function spilled(state: JobState, { loose, placed }: ScrewEventData['spill']): O
     const hole = onMat.get(keyOf({ joint, point }));
     if (!screw) return { problem: `placed: There is no screw “${id}” among those picked up.` };
     if (!hole) return { problem: `placed: No screw of “${point}” in ${joint} was on the mat.` };
-    const { isUnsure: _, ...was } = hole;
-    kept.set(keyOf(hole), { ...was, measured_mm: screw.length_mm, ...(p < SURE ? { isUnsure: true } : {}) });
+    kept.set(keyOf(hole), asMeasured(hole, screw.length_mm, p >= SURE));
   }
   const missing = ledger.onMat.filter((each) => !kept.has(keyOf(each)));
   const after = { ...ledger, onMat: ledger.onMat.map((each) => kept.get(keyOf(each)) ?? each) };

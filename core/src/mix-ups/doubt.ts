@@ -1,7 +1,7 @@
 import type { DeviceMap, Fastener } from '../device-map/index.ts';
 import type { Limits } from '../limits/index.ts';
 import { Refusal } from '../refusal/index.ts';
-import { matchScrews } from '../screws/index.ts';
+import { CALIPER_SD_MM, matchScrews, SURE } from '../screws/index.ts';
 import { type Harm, harmOf } from './harm.ts';
 import { type Hole, holesOf, kindsIn } from './holes.ts';
 
@@ -34,10 +34,6 @@ const LONGEST_MM = 200;
 const LIKELY = 0.02;
 /** Heads that differ by less are no help, mm (guess). */
 const HEAD_MM = 0.2;
-/** A kind is settled at this chance. */
-const SETTLED = 0.95;
-/** Of a caliper (common practice). */
-const CALIPER_SD_MM = 0.05;
 
 /**
  * Which kinds a screw in doubt can be, where it may go, and what else would tell.
@@ -105,7 +101,7 @@ function tellingMeasure(
   sd_mm: number,
 ): string | null {
   const [first, second] = canBe;
-  if (!first || !second || first.p >= SETTLED) return null;
+  if (!first || !second || first.p >= SURE) return null;
   const [a, b] = [first.kind, second.kind];
   if (!screw.drive && a.drive !== b.drive) return `Look at its drive: ${a.drive} or ${b.drive}.`;
   if (Math.abs(a.head - b.head) >= HEAD_MM) return `Measure its head: ${a.head} mm or ${b.head} mm.`;

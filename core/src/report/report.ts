@@ -96,7 +96,8 @@ function testsOf(map: DeviceMap, { tests, targets }: JobState): Report['tests'] 
     const of = (stages: readonly string[]) =>
       tests.findLast((each) => each.function === id && stages.includes(each.stage))?.result;
     const before = of(['intake']);
-    const after = of(['after']) ?? of(['before']);
+    // the newest: a device that was opened again was tried again before it was sealed
+    const after = of(['before', 'after']);
     if (before === undefined && after === undefined && !lost.has(id)) return [];
     const note = lost.has(id)
       ? 'lost by this repair, as was told'

@@ -41,10 +41,11 @@ export interface ScrewMatch {
 }
 
 /** Of what a caliper tells (common practice). */
-const CALIPER_SD_MM = 0.05;
+export const CALIPER_SD_MM = 0.05;
 /** Any length up to a metre is as likely (guess). */
 const FOREIGN_PER_MM = 0.001;
-const SURE = 0.95;
+/** Nobody calls a placing sure below this. */
+export const SURE = 0.95;
 const FOREIGN = 'foreign';
 
 const id = Joi.string().min(1).max(200);

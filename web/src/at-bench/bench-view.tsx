@@ -172,11 +172,14 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const toIntake = useCallback(() => void navigate(`/jobs/${state.job.id}/intake`), [navigate, state.job.id]);
 
   const toScrews = useCallback(() => void navigate(`/jobs/${state.job.id}/screws`), [navigate, state.job.id]);
-  const containers = useContainers(map, state, ahead?.plan.strip ?? NO_OPS);
+  const containers = useContainers(map, state);
 
-  const minute = Math.floor(now / LOOKED_AT_MS) * LOOKED_AT_MS;
+  const lookedAt = Math.floor(now / LOOKED_AT_MS) * LOOKED_AT_MS;
   const warm = atHand.warm ?? null;
-  const mayLeave = useMemo(() => leaving(mechanism, state, ops, minute, warm), [mechanism, state, ops, minute, warm]);
+  const mayLeave = useMemo(
+    () => leaving(mechanism, state, ops, lookedAt, warm),
+    [mechanism, state, ops, lookedAt, warm],
+  );
   const askLeaving = useCallback(() => setPanel('leaving'), []);
   const { send, undo } = bench;
   const keepPhoto = useCallback((photo: EventData['photo']) => send('photo', photo), [send]);

@@ -42,11 +42,15 @@ export const Mat = memo(function Mat({
   const toCome = ahead
     .filter((op) => op.kind === 'release')
     .reduce((sum, op) => sum + looseScrews(map, state, op.joint!).length, 0);
-  const places = [...new Set(state.ledger.onMat.map((screw) => screw.joint))];
-  const expected =
-    now?.kind === 'release' && !places.includes(now.joint!) && looseScrews(map, state, now.joint!).length > 0
-      ? now.joint
-      : undefined;
+  // what no container was meant for is shown at its place: nothing that is out may be out of sight
+  const isKept = ({ joint, fastener }: Screw) =>
+    containers.some((each) => each.joints.includes(joint) && each.fasteners.includes(fastener));
+  const outside = state.ledger.onMat.filter((screw) => !isKept(screw));
+  const places = [...new Set(outside.map((screw) => screw.joint))];
+  // once the first of a joint lies there, its place is no longer a ghost
+  const isBegun = state.ledger.onMat.some(({ joint }) => joint === now?.joint);
+  const expected = now?.kind === 'release' && !isBegun ? looseScrews(map, state, now.joint!) : [];
+  const expectedOutside = expected.filter((screw) => !isKept(screw));
   return (
     <section aria-label="Mat" className="flex min-h-0 flex-col gap-3 bg-mat px-5 py-4">
       <dl className="grid grid-cols-3 gap-x-3">
@@ -70,25 +74,20 @@ export const Mat = memo(function Mat({
       )}
       <div className="flex min-h-0 flex-col gap-3 overflow-y-auto lg:flex-col">
         {containers.length > 0 && (
-          <Containers
-            map={map}
-            containers={containers}
-            onMat={state.ledger.onMat}
-            expected={expected ? looseScrews(map, state, expected) : []}
-          />
+          <Containers map={map} containers={containers} onMat={state.ledger.onMat} expected={expected} />
         )}
-        {containers.length === 0 && expected && (
-          <Place map={map} title={heldName(map, expected)} screws={looseScrews(map, state, expected)} ghost />
+        {expectedOutside.length > 0 && (
+          <Place map={map} title={heldName(map, now!.joint!)} screws={expectedOutside} ghost />
         )}
-        {(containers.length === 0 ? places.toReversed() : []).map((joint) => (
+        {places.toReversed().map((joint) => (
           <Place
             key={joint}
             map={map}
             title={heldName(map, joint)}
-            screws={state.ledger.onMat.filter((screw) => screw.joint === joint)}
+            screws={outside.filter((screw) => screw.joint === joint)}
           />
         ))}
-        {places.length === 0 && !expected && (
+        {onMat === 0 && expected.length === 0 && (
           <p className="text-body text-quiet">
             {out > 0 ? 'Everything that came out is back in.' : 'Nothing lies on the mat.'}
           </p>

@@ -30,10 +30,13 @@ export function Zoomable({ children }: { readonly children: ReactNode }) {
           moved.style.willChange = 'auto';
         }, SETTLED_MS);
       })
-      .translateExtent([
-        [0, 0],
-        [element.clientWidth, element.clientHeight],
-      ]);
+      .on('start', () => {
+        // the page may have another size by now
+        zoomed.translateExtent([
+          [0, 0],
+          [element.clientWidth, element.clientHeight],
+        ]);
+      });
     select(element).call(zoomed).on('dblclick.zoom', null);
     behavior.current = zoomed;
     return () => {

@@ -32,6 +32,15 @@ describe('a camera that gives no picture', () => {
     expect(await problem()).toContain('open it by HTTPS');
   });
 
+  it('is opened once by two presses in a row', async () => {
+    const getUserMedia = vi.fn(() => Promise.reject(new DOMException('no', 'NotFoundError')));
+    withDevices({ getUserMedia });
+    const camera = new Camera();
+    await Promise.allSettled([camera.take(), camera.take()]);
+    expect(getUserMedia).toHaveBeenCalledTimes(1);
+    camera.close();
+  });
+
   it('that shows nothing is waited for no longer than a few seconds', async () => {
     vi.useFakeTimers();
     const stop = vi.fn();

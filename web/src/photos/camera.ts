@@ -7,13 +7,18 @@ const PATIENCE_MS = 8000;
 export class Camera {
   #stream: MediaStream | null = null;
   #video: HTMLVideoElement | null = null;
+  /** two presses in a row open it once */
+  #opening: Promise<HTMLVideoElement> | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
 
   /** @throws Error in words: refused, missing, or showing nothing, and what to do */
   async take(): Promise<File> {
     clearTimeout(this.#timer);
     try {
-      const video = await this.#open();
+      this.#opening ??= this.#open().finally(() => {
+        this.#opening = null;
+      });
+      const video = await this.#opening;
       const canvas = document.createElement('canvas');
       canvas.width = video.videoWidth;
       canvas.height = video.videoHeight;

@@ -2,7 +2,7 @@ import Joi from 'joi';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { EventData, JobState } from '@nibrel/core/job';
 import { type Doubt, judgedDoubt } from '@nibrel/core/mix-ups';
-import { screwLetters } from '@nibrel/core/screws';
+import { CALIPER_SD_MM, screwLetters } from '@nibrel/core/screws';
 import { plural, heldName } from '@nibrel/core/words';
 import { useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
@@ -146,9 +146,6 @@ export function InDoubt({ map, state, send }: InDoubtProps) {
     </section>
   );
 }
-
-/** Of one reading (common practice). */
-const CALIPER_SD_MM = 0.05;
 
 /** What costs less is said quietly. */
 const SLIGHT_MIN = 5;

@@ -1,5 +1,4 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
 import type { JobState } from '@nibrel/core/job';
 import { lookAlikes } from '@nibrel/core/mix-ups';
 import { type Policy, settled } from '@nibrel/core/policy';
@@ -15,7 +14,6 @@ import { useKeepings } from './use-keepings.ts';
 interface KeepingSchoolsProps {
   readonly map: DeviceMap;
   readonly state: JobState;
-  readonly strip: readonly Op[];
   onSchool(school: Policy['screws']): void;
 }
 
@@ -26,11 +24,11 @@ const NAMES: Readonly<Record<Policy['screws'], string>> = {
 };
 
 /** How they are kept: each way with its risk on this device, and the pairs that are easily taken for each other. */
-export function KeepingSchools({ map, state, strip, onSchool }: KeepingSchoolsProps) {
-  const { keepings, problem } = useKeepings(map, strip, state.limits);
+export function KeepingSchools({ map, state, onSchool }: KeepingSchoolsProps) {
+  const { keepings, problem } = useKeepings(map, state);
   const letters = screwLetters(map);
   const school = settled(map, state.policy).policy.screws;
-  const joints = useMemo(() => [...new Set(strip.flatMap(({ joint }) => joint ?? []))], [strip]);
+  const joints = useMemo(() => keepings.flatMap(({ kept }) => kept.flatMap((each) => each.joints)), [keepings]);
   const alike = useMemo(() => lookAlikes(map, joints, state.limits), [map, joints, state.limits]);
   return (
     <section aria-label="How they are kept">

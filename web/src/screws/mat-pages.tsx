@@ -1,15 +1,36 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Job } from '@nibrel/core/job';
 import { type Paper, screwMat } from '@nibrel/core/screw-mat';
+import { Refusal } from '@nibrel/core/refusal';
 import { plural } from '@nibrel/core/words';
 import { useMemo, useState } from 'react';
+import { Trouble } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';
+
+/** The sheets, or why there are none: a screw that is larger than the paper, more holes than a mat holds. */
+function laidOut(map: DeviceMap, paper: Paper) {
+  try {
+    return { sheets: screwMat(map, paper), problem: null };
+  } catch (error) {
+    if (error instanceof Refusal) return { sheets: [], problem: error.message };
+    throw error;
+  }
+}
 
 /** The mat as it is printed, a sheet for each face: a screw is laid on its own outline. */
 export function MatPages({ map, job }: { readonly map: DeviceMap; readonly job: Job }) {
   const [paper, setPaper] = useState<Paper>('a4');
-  const sheets = useMemo(() => screwMat(map, paper), [map, paper]);
+  const { sheets, problem } = useMemo(() => laidOut(map, paper), [map, paper]);
   const address = `/api/v1/jobs/${encodeURIComponent(job.id)}/screw-mat`;
+  if (problem !== null) {
+    return (
+      <section aria-label="Mat to print">
+        <Trouble title="No mat to print">
+          <p>{problem}</p>
+        </Trouble>
+      </section>
+    );
+  }
   return (
     <section aria-label="Mat to print">
       <h2 className="text-far font-bold">Mat to print, {plural(sheets.length, 'sheet')}</h2>

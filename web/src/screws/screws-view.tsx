@@ -72,7 +72,6 @@ function Screws({ bench, mechanism, map, state }: OpenJob) {
             <KeepingSchools
               map={map}
               state={state}
-              strip={strip}
               onSchool={(screws) => void bench.send('policy', { change: { screws } })}
             />
           ) : what === 'mat' ? (

@@ -15,9 +15,8 @@ import { ScrewMark } from '../ui/screw-mark.tsx';
 import { SelectField } from '../ui/select-field.tsx';
 import { figure, picked } from '../ui/typed.ts';
 import { useFields } from '../ui/use-fields.ts';
+import { NONE_PICKED_UP, type PickedUp, usePickedUp } from './picked-up.ts';
 import { useCaliper } from './use-caliper.ts';
-
-type PickedUp = EventData['spill']['loose'][number];
 
 interface SpillProps {
   readonly map: DeviceMap;
@@ -34,10 +33,13 @@ const schema = Joi.object<{ length: number; drive: string }>({
 export function Spill({ map, state, send }: SpillProps) {
   const { onMat } = state.ledger;
   const letters = screwLetters(map);
-  const [loose, setLoose] = useState<readonly PickedUp[]>([]);
+  const job = state.job.id;
+  const { loose, simulated } = usePickedUp(({ byJob }) => byJob[job] ?? NONE_PICKED_UP);
+  const setPickedUp = usePickedUp((store) => store.set);
   const [solved, setSolved] = useState<SpillSolved | null>(null);
+  // what was sorted stays in sight once it is in the ledger
+  const [sorted, setSorted] = useState<readonly PickedUp[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
-  const [simulated, setSimulated] = useState(false);
   const [isTaken, setTaken] = useState(false);
   const drives = [...new Set(map.fasteners.map(({ drive }) => drive))];
   const { field, pick, sent, setValue } = useFields<
@@ -45,18 +47,20 @@ export function Spill({ map, state, send }: SpillProps) {
     { length: number; drive: string }
   >(schema, { length: '', drive: '' });
   const change = (now: readonly PickedUp[]) => {
-    setLoose(now);
+    setPickedUp(job, (before) => ({ loose: now, simulated: now.length > 0 && before.simulated }));
     setSolved(null);
     setTaken(false);
   };
-  const add = (length_mm: number, drive: string | null) => {
-    setLoose((before) => [...before, { id: nextId(before), length_mm, drive }]);
+  const add = (length_mm: number, drive: string | null, isSimulated = false) => {
+    setPickedUp(job, (before) => ({
+      loose: [...before.loose, { id: nextId(before.loose), length_mm, drive }],
+      simulated: before.simulated || isSimulated,
+    }));
     setSolved(null);
     setTaken(false);
   };
   const caliper = useCaliper(({ length_mm, drive }) => {
-    setSimulated(true);
-    add(length_mm, drive);
+    add(length_mm, drive, true);
   });
   const hasCaliper = useQuery(shopQuery).data?.standIns === true;
   const layIn = () => {
@@ -70,6 +74,7 @@ export function Spill({ map, state, send }: SpillProps) {
   const solve = async () => {
     const found = await computeNow().spill(map, { onMat }, loose, state.limits);
     setSolved('value' in found ? found.value : null);
+    setSorted(loose);
     setProblem('problem' in found ? found.problem : null);
   };
   const accept = async () => {
@@ -77,7 +82,9 @@ export function Spill({ map, state, send }: SpillProps) {
     const placed = solved.returned.flatMap(({ loose: id, hole, p }) =>
       hole ? [{ loose: id, joint: hole.joint, point: hole.point, p }] : [],
     );
-    setTaken(await send('spill', { loose: [...loose], placed, ...(simulated ? { simulated } : {}) }));
+    const isAccepted = await send('spill', { loose: [...loose], placed, ...(simulated ? { simulated } : {}) });
+    setTaken(isAccepted);
+    if (isAccepted) setPickedUp(job, () => NONE_PICKED_UP);
   };
   if (onMat.length === 0) {
     return (
@@ -121,7 +128,8 @@ export function Spill({ map, state, send }: SpillProps) {
         </Trouble>
       )}
       <p role="status" className="mt-3 text-lead">
-        {plural(loose.length, 'screw')} picked up{loose.length > onMat.length ? ', more than lay there' : ''}
+        {plural(isTaken ? sorted.length : loose.length, 'screw')} picked up
+        {loose.length > onMat.length ? ', more than lay there' : ''}
       </p>
       <div className="mt-1 flex flex-wrap gap-2">
         <Button weight="loud" disabled={loose.length === 0 || caliper.isOn} onClick={() => void solve()}>
@@ -148,7 +156,7 @@ export function Spill({ map, state, send }: SpillProps) {
           ))}
         </ul>
       )}
-      {solved && <Sorted map={map} solved={solved} loose={loose} />}
+      {solved && <Sorted map={map} solved={solved} loose={sorted} />}
       {solved && (
         <div className="mt-4">
           <Button weight="loud" disabled={isTaken} onClick={() => void accept()}>

@@ -149,8 +149,12 @@ const compute = {
     }),
 
   /** the ways of keeping what comes out, and what each risks */
-  keepings: (map: DeviceMap, strip: Plan['strip'], limits: Limits): Computed<Keeping[]> =>
-    computed(() => keepings(map, strip, limits)),
+  keepings: (map: DeviceMap, { targets, policy }: Job, limits: Limits): Computed<Keeping[]> =>
+    computed(() => {
+      // by the plan from the whole device: what lies in a container stays there, whatever is planned since
+      const { strip } = planRepair({ map, targets, policy }, benchBudget(mechanismOf(map)));
+      return keepings(map, strip, limits);
+    }),
 
   /** a spilled mat sorted out */
   spill: (
