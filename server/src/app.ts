@@ -97,7 +97,7 @@ export function createApp(options: AppOptions): NibrelApp {
   api.route('/jobs', photoRoutes(photos, jobs, desk, stamp));
   api.route('/parts', partRoutes(jobs, maps, shop, stamp));
   api.route('/shop', shopRoutes({ shop, jobs, network, standIns, now: stamp }));
-  if (standIns) api.route('/stand-ins', standInRoutes(maps, stamp));
+  if (standIns) api.route('/stand-ins', standInRoutes(maps, jobs, stamp));
   api.route('/compute', computeRoutes(pool));
   app.route('/api/v1', api);
   const known = app.routes.filter((route) => route.path.startsWith('/api/') && route.method !== 'ALL');

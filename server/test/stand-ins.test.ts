@@ -1,8 +1,12 @@
 import { workshop } from './workshop-server.ts';
 import { describe, expect, it } from 'vitest';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { mechanismOf } from '@nibrel/core/holds';
+import type { JobState } from '@nibrel/core/job';
+import { brokenFunctions, SelfTestStandIn } from '../src/stand-ins/self-test.ts';
 import { meterReading } from '../src/stand-ins/power-meter.ts';
 import { askWithin } from '../src/stand-ins/registry.ts';
-import { TestServer } from './harness.ts';
+import { readJson, TestServer } from './harness.ts';
 
 const { api, call } = workshop();
 
@@ -57,5 +61,37 @@ describe('stand-ins', () => {
     expect((await plain.call('POST', '/stand-ins/registry', { number: '1' })).status).toBe(404);
     expect((await plain.call('GET', '/shop')).body).toMatchObject({ standIns: false, zone: 'UTC' });
     await plain.stop();
+  });
+
+  it('a device under test fails by the plug that is not home, until it is pressed again', () => {
+    const map = readJson('demo/device-maps/tern-5.json') as DeviceMap;
+    const mechanism = mechanismOf(map);
+    const pressed = (...kinds: string[]) => kinds.map((kind) => ({ kind, joint: 'touch-plug' }));
+    const state = (done: object[], more: object = {}) =>
+      ({ done, tests: [], troubles: [], targets: [], unsure: new Set(), ...more }) as unknown as JobState;
+    const broken = (given: JobState) => [...brokenFunctions(mechanism, given, new Set(['touch-plug']))];
+    expect(broken(state(pressed('release', 'make')))).toEqual(['touch']);
+    expect(broken(state(pressed('release', 'make', 'release', 'make')))).toEqual([]);
+    const unsure = state(pressed('release', 'make'), { unsure: new Set(['touch-plug']) });
+    expect([...brokenFunctions(mechanism, unsure, new Set())]).toEqual(['touch']);
+    const old = { tests: [{ function: 'call', stage: 'intake', result: 'fails' }], targets: [{ replace: 'side-key' }] };
+    expect([...brokenFunctions(mechanism, state([], old), new Set())]).toEqual(['call', 'side-key']);
+    const device = new SelfTestStandIn(['picture', 'touch'], new Set(['touch']));
+    expect([device.reading(0)?.result, device.reading(1), device.reading(2)]).toEqual([
+      'works',
+      { function: 'touch', result: 'fails', isLast: true, simulated: true },
+      null,
+    ]);
+  });
+
+  it('a device under test answers for a job, and for nothing that its map does not have', async () => {
+    const made = await call('POST', '/jobs', { map: 'tern-5', targets: [{ replace: 'display' }] });
+    const { id } = made.body as { id: string };
+    const answer = await fetch(`${api.base}/stand-ins/self-test?job=${id}&functions=picture`);
+    expect(await answer.text()).toContain('"result":"works"');
+    const refused = (query: string) => call('GET', `/stand-ins/self-test?${query}`);
+    expect((await refused('job=none&functions=picture')).status).toBe(404);
+    expect((await refused(`job=${id}&functions=flies,__proto__&faults=none`)).body['errors']).toHaveLength(3);
+    expect((await refused(`job=${id}`)).status).toBe(422);
   });
 });

@@ -225,6 +225,23 @@ export const driverQuery = Joi.object<DriverQuery>({
   seed: whole(0, 1_000_000),
 });
 
+/** A device under test answers for its functions in turn. */
+export interface SelfTestQuery {
+  readonly job: string;
+  /** ids of functions: *picture,touch* */
+  readonly functions: string;
+  /** ids of plugs that are not home, beside those of whose click nobody was sure */
+  readonly faults?: string;
+}
+
+const ids = Joi.string().max(20_000);
+
+export const selfTestQuery = Joi.object<SelfTestQuery>({
+  job: Joi.string().max(200).required(),
+  functions: ids.required(),
+  faults: ids,
+});
+
 export const thermocoupleQuery = Joi.object({
   map: Joi.string().max(64).required(),
   joint: Joi.string().max(200).required(),

@@ -89,6 +89,7 @@ export interface Routes {
   'POST /stand-ins/registry': { body: { readonly number: string }; answer: answer.RegistrySaid };
   'GET /stand-ins/caliper': { query: request.CaliperQuery; answer: string };
   'GET /stand-ins/torque-driver': { query: request.DriverQuery; answer: string };
+  'GET /stand-ins/self-test': { query: request.SelfTestQuery; answer: string };
   'GET /stand-ins/power-meter': { query: request.MeterQuery; answer: string };
   'GET /stand-ins/thermocouple': { query: object; answer: string };
 }
@@ -368,6 +369,16 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     query: request.driverQuery,
     gives: ['text/event-stream'],
     problems: { 422: 'settings out of range', 503: 'all instruments are in use' },
+  },
+  'GET /stand-ins/self-test': {
+    summary: `A device under test that is simulated and answers for its functions, as a stream; ${DEMO}`,
+    query: request.selfTestQuery,
+    gives: ['text/event-stream'],
+    problems: {
+      404: 'no such job',
+      422: 'a function or plug that its map does not have',
+      503: 'all instruments are in use',
+    },
   },
   'GET /stand-ins/power-meter': {
     summary: `A power meter that is simulated, as a stream of readings; ${DEMO}`,

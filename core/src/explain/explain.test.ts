@@ -29,9 +29,11 @@ describe('what explains a failed test', () => {
     const sure = chances(tried(atTheTest(), 'fails', 'touch'))['joint:touch-plug']!;
     const unsure = chances(tried(atTheTest('touch-plug'), 'fails', 'touch'))['joint:touch-plug']!;
     expect(unsure).toBeGreaterThan(sure);
-    const suspect = { joint: 'x', touched: 1, troubled: false, unsure: false };
+    const suspect = { joint: 'x', touched: 1, troubled: false, unsure: false, isNew: false };
     expect(priorOf({ ...suspect, touched: 2 })).toBeGreaterThan(priorOf(suspect));
-    expect(priorOf({ part: 'y', touched: 1, troubled: false, unsure: false })).toBeLessThan(priorOf(suspect));
+    expect(priorOf({ part: 'y', touched: 1, troubled: false, unsure: false, isNew: false })).toBeLessThan(
+      priorOf(suspect),
+    );
   });
 
   it('says what to try next, and takes old faults and what the repair loses for no evidence', () => {

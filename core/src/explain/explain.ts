@@ -17,10 +17,14 @@ const TROUBLED = 0.15;
 /** No search goes past so many that may be at fault. */
 const MOST_SUSPECTS = 40;
 
+/** A new part that does not work (guess). */
+const PER_NEW = 0.02;
+
 /** How likely a suspect is at fault before anything is tried: by what was done to it in this job. */
-export function priorOf({ joint, touched, troubled, unsure }: Suspect): number {
+export function priorOf({ joint, touched, troubled, unsure, isNew }: Suspect): number {
   const each = joint === undefined ? PER_MOVE : PER_PRESS;
-  const spared = (1 - each) ** touched * (troubled ? 1 - TROUBLED : 1) * (unsure ? 1 - NOT_SURE : 1);
+  const spared =
+    (1 - each) ** touched * (troubled ? 1 - TROUBLED : 1) * (unsure ? 1 - NOT_SURE : 1) * (isNew ? 1 - PER_NEW : 1);
   return 1 - spared;
 }
 
@@ -34,29 +38,42 @@ export function nameOf({ joint, part }: Pick<Suspect, 'joint' | 'part'>): string
  * what nobody tried.
  */
 export function explain(mechanism: Mechanism, state: JobState): Explanation {
-  const { map } = mechanism;
+  const functions = unexpected(mechanism, state);
+  const likeliest = suspected(mechanism, state, functions)
+    .map(({ suspect, functions: serves }) => ({ id: nameOf(suspect), prior: priorOf(suspect), functions: serves }))
+    .toSorted((a, b) => b.prior - a.prior || (a.id < b.id ? -1 : 1))
+    .slice(0, MOST_SUSPECTS);
+  return isolate({
+    connectors: likeliest,
+    functions: functions.map((id) => ({ id })),
+    results: resultsOf(state, new Set(functions)),
+  });
+}
+
+/** The functions whose failing would tell something: neither an old fault nor lost by this repair. */
+export function unexpected({ map }: Mechanism, { tests, targets }: JobState): string[] {
   const expected = new Set([
-    ...state.tests.flatMap(({ function: id, result, stage }) => (stage === 'intake' && result === 'fails' ? [id] : [])),
-    ...lostFunctions(map, state.targets),
+    ...tests.flatMap(({ function: id, result, stage }) => (stage === 'intake' && result === 'fails' ? [id] : [])),
+    ...lostFunctions(map, targets),
   ]);
-  const functions = map.functions.filter(({ id }) => !expected.has(id));
+  return map.functions.map(({ id }) => id).filter((id) => !expected.has(id));
+}
+
+/** What was touched in this job and serves any of these functions, with which of them. */
+export function suspected(
+  mechanism: Mechanism,
+  state: JobState,
+  functions: readonly string[],
+): { readonly suspect: Suspect; readonly functions: readonly string[] }[] {
   const suspects = new Map<string, { readonly suspect: Suspect; readonly functions: string[] }>();
-  for (const { id } of functions) {
+  for (const id of functions) {
     for (const suspect of suspectsOf(mechanism, state, id)) {
       const known = suspects.get(nameOf(suspect));
       if (known) known.functions.push(id);
       else suspects.set(nameOf(suspect), { suspect, functions: [id] });
     }
   }
-  const likeliest = [...suspects]
-    .map(([id, { suspect, functions: serves }]) => ({ id, prior: priorOf(suspect), functions: serves }))
-    .toSorted((a, b) => b.prior - a.prior || (a.id < b.id ? -1 : 1))
-    .slice(0, MOST_SUSPECTS);
-  return isolate({
-    connectors: likeliest,
-    functions: functions.map(({ id }) => ({ id })),
-    results: resultsOf(state, new Set(functions.map(({ id }) => id))),
-  });
+  return [...suspects.values()];
 }
 
 /** The last word on each function since the device was opened. */

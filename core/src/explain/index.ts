@@ -1,2 +1,2 @@
-export { type Explanation, explain, nameOf, priorOf } from './explain.ts';
+export { type Explanation, explain, nameOf, priorOf, suspected, unexpected } from './explain.ts';
 export { expectedSeconds, type Look, searchOrder } from './search-order.ts';

@@ -40,12 +40,12 @@ describe('what was tried in a row', () => {
   it('works in one press, and the test is through', () => {
     const bench = new TestBench(tern5(), [{ replace: 'display' }]).until('test:before');
     const [op] = bench.ahead();
-    const said = restWorks(bench.state, op);
+    const said = restWorks(bench.mechanism.map, bench.state, op);
     expect(said.map(({ type }) => type)).toEqual([...op!.functions!.map(() => 'test'), 'did']);
     for (const { type, data } of said) expect(bench.send(type, data as never).problem).toBeNull();
     expect(bench.ahead()[0]!.id).not.toBe('test:before');
-    expect(restWorks(bench.state, bench.ahead()[0])).toEqual([]);
-    expect(restWorks(bench.state, undefined)).toEqual([]);
+    expect(restWorks(bench.mechanism.map, bench.state, bench.ahead()[0])).toEqual([]);
+    expect(restWorks(bench.mechanism.map, bench.state, undefined)).toEqual([]);
   });
 
   it('is no test at a look', () => {

@@ -31,7 +31,7 @@ const MOST_SUSPECTS = 4;
 
 /** Suspects of what failed, the one first whose look again costs least for its chance. */
 export function failedWithCosts(mechanism: Mechanism, state: JobState, budget: Budget): FailedTest[] {
-  const failed = failedTests(state);
+  const failed = failedTests(mechanism.map, state);
   if (failed.length === 0) return [];
   const { marginals, nextTests } = explain(mechanism, state);
   const chance = (suspect: Suspect) => marginals[nameOf(suspect)] ?? 0;

@@ -28,21 +28,17 @@ export { nextWarming } from './to-warm.ts';
 export {
   type AtHand,
   clicks,
-  cutForeseen,
-  cutInHand,
   type Does,
   edgeCut,
   nextPress,
   type NextPress,
   nextScrew,
-  nextUntested,
-  type Said,
-  testAnswer,
   lookAnswer,
-  restWorks,
-  testStage,
   withNewScrews,
 } from './next-press.ts';
+export { cutForeseen, cutInHand } from './cut-in-hand.ts';
+export type { Said } from './said.ts';
+export { nextUntested, restWorks, testAnswer, testStage } from './testing.ts';
 export { leadOf, together } from './together.ts';
 export { doneUntil, opFor } from './until.ts';
 export { isAiring, isWatched, waitLeft_s } from './waits.ts';

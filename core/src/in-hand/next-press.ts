@@ -1,32 +1,22 @@
-import { type BondCut, cutOfBond, type CutRequest } from '../cut/index.ts';
+import type { BondCut } from '../cut/index.ts';
 import { type BondJoint, type DeviceMap, fastenerAt } from '../device-map/index.ts';
-import { type Op, TEST_BEFORE } from '../drafts/index.ts';
-import { fitted, type Foresight, type HeatSetting, likelyBelow_s } from '../heat/index.ts';
+import type { Op } from '../drafts/index.ts';
+import { fitted, type HeatSetting } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import {
-  type EventData,
-  type EventType,
-  failedTests,
-  isDrying,
-  type JobState,
-  lastWarmed,
-  wrongScrews,
-} from '../job/index.ts';
+import { type EventData, failedTests, isDrying, type JobState, lastWarmed, wrongScrews } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import type { ShopEventData } from '../shop/index.ts';
 import { capital, edgeName, isGate } from '../words/index.ts';
 import { type Ahead, doneStep } from './ahead.ts';
 import { bondInHand, bondWork, zoneInHand } from './bond-in-hand.ts';
 import { type EdgeInHand, edgeInHand } from './edge-in-hand.ts';
+import { cutInHand } from './cut-in-hand.ts';
+import type { Said } from './said.ts';
+import { nextUntested, testAnswer } from './testing.ts';
 import { pastUntilNow, plannedTime_s } from './to-warm.ts';
 import { CLOCK_S, together } from './together.ts';
 import { isAiring, waitLeft_s } from './waits.ts';
-import { alarmOf, COOLING_S, elapsed_s, type WarmBond, type Yields } from './warm-bond.ts';
-
-/** What is said to the job, before it has an id, a moment and a name. */
-export type Said = {
-  readonly [Type in EventType]: { readonly type: Type; readonly data: EventData[Type] };
-}[EventType];
+import { alarmOf, elapsed_s, type WarmBond } from './warm-bond.ts';
 
 /** What a workshop learns from a job and keeps. */
 type Taught = {
@@ -104,7 +94,7 @@ export function nextPress(
 ): NextPress {
   if (state.stopped !== null || state.ended !== null || !ahead) return NOTHING;
   const op = ahead.ops[0];
-  const failed = failedTests(state);
+  const failed = failedTests(mechanism.map, state);
   if (failed.length > 0 && (!op || isHeldByFault(state, op))) {
     const label = `${functionName(mechanism.map, failed[0]!)} fails: try it again, or decide`;
     return { ...NOTHING, label, ops: op ? [op] : [] };
@@ -131,59 +121,14 @@ function pressOn(mechanism: Mechanism, state: JobState, ops: readonly Op[], now:
   if (isGate(op)) return pressing('To the preparation', { kind: 'go', to: 'prepare' });
   if (op.name === 'transplant') return pressing('Record its checks', { kind: 'ask', about: 'transplant' });
   if (op.name === 'inspect') return pressing('It is good', say(...lookAnswer(op, 'good')));
-  const [test, ...then] = testAnswer(state, op, 'works');
+  const [test, ...then] = testAnswer(map, state, op, 'works');
   if (test) return pressing(`${functionName(map, test.data.function)} works`, say(test, ...then));
   return pressOnBond(map, state, op, atHand, now) ?? pressOnStep(mechanism, state, ops, now, atHand);
-}
-
-/**
- * The answer to the function that is tried next, and with the last of them that the test is through, unless something
- * fails; nothing where all are tried, or where nothing is.
- */
-export function testAnswer(
-  state: JobState,
-  op: Op,
-  result: EventData['test']['result'],
-): readonly [] | readonly [Said & { type: 'test' }, ...Said[]] {
-  const next = op.name === 'test' ? nextUntested(state, op) : undefined;
-  if (next === undefined) return [];
-  const answer = { type: 'test', data: { function: next, result, stage: testStage(op) } } as const;
-  const tests = [...state.tests, { ...answer.data, at: '', by: '' }];
-  const isLast = nextUntested({ ...state, tests }, op) === undefined;
-  const failed = failedTests(state).filter((id) => id !== next || result !== 'works');
-  const isThrough = isLast && failed.length === 0 && (result !== 'fails' || isOldFault(state, next));
-  return isThrough ? [answer, { type: 'did', data: { steps: [doneStep(op)] } }] : [answer];
-}
-
-/** All that was tried in a row and works, in one press; nothing where nothing is tried. */
-export function restWorks(state: JobState, op: Op | undefined): readonly Said[] {
-  const said: Said[] = [];
-  let { tests } = state;
-  for (;;) {
-    const [answer, ...then] = op ? testAnswer({ ...state, tests }, op, 'works') : [];
-    if (!answer) return said;
-    said.push(answer, ...then);
-    tests = [...tests, { ...answer.data, at: '', by: '' }];
-  }
 }
 
 /** What was seen at a part that is looked at before it goes back; nothing at any other step. */
 export function lookAnswer(op: Op | undefined, result: EventData['inspected']['result']): readonly Said[] {
   return op?.name === 'inspect' ? [{ type: 'inspected', data: { part: op.part!, result, text: '' } }] : [];
-}
-
-/** It failed when the device came in. */
-function isOldFault({ tests }: JobState, id: string): boolean {
-  return tests.some((each) => each.function === id && each.stage === 'intake' && each.result === 'fails');
-}
-
-export function nextUntested({ tests }: JobState, op: Op): string | undefined {
-  const stage = testStage(op);
-  return op.functions?.find((id) => !tests.some((each) => each.function === id && each.stage === stage));
-}
-
-export function testStage({ id }: Op): 'before' | 'after' {
-  return id === TEST_BEFORE ? 'before' : 'after';
 }
 
 function functionName(map: DeviceMap, id: string): string {
@@ -277,38 +222,6 @@ function pressOnBond(map: DeviceMap, state: JobState, op: Op, atHand: AtHand, no
     default:
       return null;
   }
-}
-
-/** The cut of a bond as it is planned, with its pauses for heat; null for what is not cut by edges. */
-export function cutInHand(map: DeviceMap, state: JobState, bond: BondJoint, warm: WarmBond | null): BondCut | null {
-  const { working_s, drags_s, byEdge } = warm?.off ?? { working_s: null, drags_s: null, byEdge: null };
-  return cutAt(map, state, bond, working_s ? { workingTime_s: working_s, ...dragTime(drags_s), ...byEdge } : null);
-}
-
-/** The cut that a warming would make possible. */
-export function cutForeseen(
-  map: DeviceMap,
-  state: JobState,
-  bond: BondJoint,
-  { working_s, ...foresight }: Foresight,
-  { drag }: Yields,
-  heat_s: number,
-): BondCut | null {
-  const drags_s = likelyBelow_s({ working_s, ...foresight }, drag.likely, heat_s);
-  return cutAt(map, state, bond, working_s ? { workingTime_s: working_s, ...dragTime(drags_s) } : null);
-}
-
-/** An open seam that does not drag for as long as is looked at. */
-function dragTime(drags_s: number | null): { readonly dragTime_s: number } {
-  return { dragTime_s: drags_s === null ? COOLING_S : Math.max(1, drags_s) };
-}
-
-function cutAt(map: DeviceMap, { limits, policy }: JobState, bond: BondJoint, heat: CutRequest['heat'] | null) {
-  return cutOfBond(map, bond, {
-    speed_mm_s: limits.cutSpeed_mm_s,
-    ...(policy.warm ? { warm: policy.warm } : {}),
-    ...(heat ? { heat } : {}),
-  });
 }
 
 function sourceOn(map: DeviceMap, state: JobState, bond: BondJoint, label: string, atHand: AtHand): NextPress {

@@ -127,8 +127,10 @@ export interface EventData extends IntakeEventData, OpeningEventData, PartEventD
   readonly test: {
     readonly function: string;
     readonly result: 'works' | 'fails' | 'not-tried';
-    /** as it came in, before sealing, after it was closed */
-    readonly stage: 'intake' | 'before' | 'after';
+    /** as it came in, in the middle of the work, before sealing, after it was closed */
+    readonly stage: 'intake' | 'trial' | 'before' | 'after';
+    /** answered by a stand-in of the demonstration */
+    readonly simulated?: boolean;
     readonly text?: string;
   };
   readonly targets: { readonly targets: readonly Target[]; readonly text?: string };
@@ -206,7 +208,8 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
   test: Joi.object({
     function: id.required(),
     result: Joi.string().valid('works', 'fails', 'not-tried').required(),
-    stage: Joi.string().valid('intake', 'before', 'after').required(),
+    stage: Joi.string().valid('intake', 'trial', 'before', 'after').required(),
+    simulated: Joi.boolean(),
     text: text.allow(''),
   }),
   targets: Joi.object({ targets: Joi.array().max(50).items(targetSchema).required(), text: text.allow('') }),

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../test/bench.ts';
 import { tern5 } from '../../test/maps.ts';
 import { nextPress } from '../in-hand/index.ts';
-import { doneStep } from '../in-hand/index.ts';
+import { doneStep, restWorks } from '../in-hand/index.ts';
 import { failedTests, suspectsOf } from './index.ts';
 
 /** A new display is in, the device is alive, and touch does not work. */
@@ -21,7 +21,7 @@ const seal = { steps: [{ id: 'make:front-seal', kind: 'make', joint: 'front-seal
 describe('a test that fails before the seal', () => {
   it('is not passed by Space, nor over the interface, with “anyway” or without', () => {
     const bench = atTheTest();
-    expect(failedTests(bench.state)).toEqual(['touch']);
+    expect(failedTests(bench.mechanism.map, bench.state)).toEqual(['touch']);
     const press = nextPress(bench.mechanism, bench.state, bench.aheadWhole(), bench.now);
     expect(press).toMatchObject({ isAllowed: false, does: { kind: 'nothing' } });
     expect(press.label).toContain('fails');
@@ -45,20 +45,20 @@ describe('a test that fails before the seal', () => {
     expect(bench.send('decision', { about: 'failed-test', function: 'picture', text: 'x' }).problem).toContain(
       'stands',
     );
-    expect(failedTests(bench.state)).toEqual(['touch']);
+    expect(failedTests(bench.mechanism.map, bench.state)).toEqual(['touch']);
     expect(bench.send('did', { ...close, anyway: 'x' }).problem).toContain('failed');
   });
 
   it('is lifted by working, and by a decision with its reason; failing again it stands again', () => {
     const bench = atTheTest();
     bench.send('test', { function: 'touch', result: 'works', stage: 'before' });
-    expect(failedTests(bench.state)).toEqual([]);
+    expect(failedTests(bench.mechanism.map, bench.state)).toEqual([]);
     bench.send('test', { function: 'touch', result: 'fails', stage: 'before' });
     bench.send('decision', { about: 'failed-test', function: 'touch', text: 'the owner wants it back as it is' });
     expect(bench.problem).toBeNull();
-    expect(failedTests(bench.state)).toEqual([]);
+    expect(failedTests(bench.mechanism.map, bench.state)).toEqual([]);
     bench.send('test', { function: 'touch', result: 'fails', stage: 'before' });
-    expect(failedTests(bench.state)).toEqual(['touch']);
+    expect(failedTests(bench.mechanism.map, bench.state)).toEqual(['touch']);
     bench.send('test', { function: 'touch', result: 'works', stage: 'before' }).until();
     expect(bench.send('finish', {}).problem).toBeNull();
   });
@@ -101,7 +101,18 @@ describe('a test that fails before the seal', () => {
     const bench = new TestBench(tern5(), [{ replace: 'display' }]);
     bench.send('test', { function: 'touch', result: 'fails', stage: 'intake' }).until('test:before');
     bench.send('test', { function: 'touch', result: 'fails', stage: 'before' });
-    expect(failedTests(bench.state)).toEqual([]);
+    expect(failedTests(bench.mechanism.map, bench.state)).toEqual([]);
+  });
+
+  it('does not hold what this repair is known to lose, and the rest does not say that it works', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'side-key' }]).until('test:before');
+    const op = bench.ahead()[0]!;
+    const { map } = bench.mechanism;
+    const said = restWorks(map, bench.state, op).flatMap((each) => (each.type === 'test' ? [each.data] : []));
+    expect(said.find((each) => each.function === 'side-key')).toMatchObject({ result: 'not-tried' });
+    expect(said.filter(({ result }) => result === 'works')).toHaveLength(said.length - 1);
+    bench.send('test', { function: 'side-key', result: 'fails', stage: 'before' });
+    expect(failedTests(map, bench.state)).toEqual([]);
   });
 
   it('after closing keeps it from being finished, and opens it again by a plan', () => {

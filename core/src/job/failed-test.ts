@@ -1,15 +1,18 @@
+import type { DeviceMap } from '../device-map/index.ts';
 import { type Mechanism, numberedOp } from '../holds/index.ts';
 import { wayBack, wayUp } from '../drafts/index.ts';
 import { settled } from '../policy/index.ts';
+import { lostFunctions } from '../words/index.ts';
 import type { BenchEvent, DoneStep } from './events.ts';
 import { asItCame } from './reached.ts';
 import type { JobState } from './state.ts';
 
 /**
  * Functions that failed when they were tried and of which nothing newer is known: neither do they work by now, nor has
- * somebody decided about them since. What failed when the device came in is an old fault and not among them.
+ * somebody decided about them since. What failed when the device came in is an old fault, and what this repair is known to lose is
+ * expected: neither is among them.
  */
-export function failedTests({ standing }: Pick<JobState, 'standing'>): string[] {
+export function failedTests(map: DeviceMap, { standing, targets }: Pick<JobState, 'standing' | 'targets'>): string[] {
   const old = new Set<string>();
   const failed = new Set<string>();
   for (const event of standing) {
@@ -24,13 +27,14 @@ export function failedTests({ standing }: Pick<JobState, 'standing'>): string[] 
     }
     if (event.type === 'decision' && event.data.about === 'failed-test') failed.delete(event.data.function!);
   }
-  return [...failed].filter((id) => !old.has(id));
+  const lost = lostFunctions(map, targets);
+  return [...failed].filter((id) => !old.has(id) && !lost.has(id));
 }
 
 /** Why a step is refused while a failed test stands: it would close the device over the fault. Never lifted by `anyway`. */
 export function closesOverFault(mechanism: Mechanism, state: JobState, event: BenchEvent): string | null {
   if (event.type !== 'did' || !event.data.steps.some((step) => CLOSES.has(step.kind))) return null;
-  const failed = failedTests(state);
+  const failed = failedTests(mechanism.map, state);
   if (failed.length === 0) return null;
   const closings = outerClosings(mechanism, state);
   const closes = (step: DoneStep) => CLOSES.has(step.kind) && closings.has(`${step.kind}:${step.joint ?? step.part}`);
@@ -61,6 +65,8 @@ export interface Suspect {
   readonly troubled: boolean;
   /** nobody was sure that it clicked */
   readonly unsure: boolean;
+  /** a part that went in as a new one */
+  readonly isNew: boolean;
 }
 
 /** A click that nobody was sure of counts as so many touches, trouble noted as so many, a plug as so many more than a part that was only moved (guesses). */
@@ -80,12 +86,13 @@ export function suspectsOf(mechanism: Mechanism, state: JobState, id: string): S
       joint.functions?.includes(id) || (joint.functions === undefined && joint.holds.some((each) => serving.has(each)));
     const touched = touches((op) => op.joint === joint.id);
     return serves && touched > 0
-      ? [{ joint: joint.id, touched, troubled: troubled(joint.id), unsure: state.unsure.has(joint.id) }]
+      ? [{ joint: joint.id, touched, troubled: troubled(joint.id), unsure: state.unsure.has(joint.id), isNew: false }]
       : [];
   });
   const parts = [...serving].flatMap((part): Suspect[] => {
     const touched = touches((op) => op.part === part);
-    return touched > 0 ? [{ part, touched, troubled: troubled(part), unsure: false }] : [];
+    const isNew = state.done.some((op) => op.kind === 'fit' && op.part === part && op.new === true);
+    return touched > 0 ? [{ part, touched, troubled: troubled(part), unsure: false, isNew }] : [];
   });
   const weight = (each: Suspect) =>
     each.touched +

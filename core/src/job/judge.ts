@@ -84,7 +84,7 @@ function ofItsType(mechanism: Mechanism, state: JobState, event: BenchEvent, aro
     case 'trouble':
       return event.data.kind === 'screw-lost' || event.data.kind === 'no-place' ? notOut(state, event.data) : null;
     case 'decision':
-      if (event.data.about === 'failed-test') return notFailed(state, event.data.function!);
+      if (event.data.about === 'failed-test') return notFailed(mechanism, state, event.data.function!);
       return event.data.about === 'left-open' ? notDecided(mechanism, state, event.data.what!, around) : null;
     default:
       return null;
@@ -127,8 +127,8 @@ function notFinished(mechanism: Mechanism, state: JobState, around: Surroundings
 
 const MOST_SHOWN = 12;
 
-function notFailed(state: JobState, id: string): string | null {
-  return failedTests(state).includes(id) ? null : `function: No failed test of “${id}” stands.`;
+function notFailed(mechanism: Mechanism, state: JobState, id: string): string | null {
+  return failedTests(mechanism.map, state).includes(id) ? null : `function: No failed test of “${id}” stands.`;
 }
 
 function notDecided(mechanism: Mechanism, state: JobState, what: string, around: Surroundings): string | null {

@@ -70,7 +70,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
     ...putOn(map, state)
       .filter(({ kind }) => kind === 'film' || kind === 'tape' || kind === 'pick')
       .map(({ id, text }) => open(`on:${id}`, `${text} is still on`)),
-    ...failedTests(state).map((id) =>
+    ...failedTests(map, state).map((id) =>
       open(`failed:${id}`, `${map.functions.find((each) => each.id === id)!.name} failed when it was tried`),
     ),
     ...untried(mechanism, state).map(({ id, name }) => open(`test:${id}`, `${name} was not tried`)),
@@ -103,7 +103,9 @@ function heatAndVapour(mechanism: Mechanism, state: JobState, around: Surroundin
 /** Functions that this job's work has touched and of which nobody has said how they do, neither before sealing nor after. */
 function untried(mechanism: Mechanism, state: JobState) {
   const touched = new Set(testedFunctions(mechanism, state.done));
-  const tried = new Set(state.tests.flatMap((each) => (each.stage === 'intake' ? [] : [each.function])));
+  const tried = new Set(
+    state.tests.flatMap((each) => (each.stage === 'intake' || each.stage === 'trial' ? [] : [each.function])),
+  );
   return mechanism.map.functions.filter(({ id }) => touched.has(id) && !tried.has(id));
 }
 

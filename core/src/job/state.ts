@@ -20,8 +20,9 @@ interface Timer {
 interface TestResult {
   readonly function: string;
   readonly result: EventData['test']['result'];
-  readonly stage: 'intake' | 'before' | 'after';
+  readonly stage: EventData['test']['stage'];
   readonly text?: string;
+  readonly simulated?: boolean;
   readonly at: string;
   readonly by: string;
 }

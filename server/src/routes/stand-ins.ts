@@ -9,7 +9,9 @@ import { CALIPER_STEP_MS, CaliperStandIn } from '../stand-ins/caliper.ts';
 import { DRIVER_STEP_MS, TorqueDriverStandIn } from '../stand-ins/torque-driver.ts';
 import { METER_STEP_MS, meterReading } from '../stand-ins/power-meter.ts';
 import { THERMOCOUPLE_STEP_MS, ThermocoupleStandIn } from '../stand-ins/thermocouple.ts';
+import { brokenFunctions, SELF_TEST_STEP_MS, SelfTestStandIn } from '../stand-ins/self-test.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
+import type { Jobs } from '../store/jobs.ts';
 import { askWithin, REGISTRY_NAME, RegistryStandIn } from '../stand-ins/registry.ts';
 
 /** Most milliseconds that a register may take before it counts as not reachable. */
@@ -32,6 +34,7 @@ interface ThermocoupleQuery {
 /** Instruments that stand in for real ones in the demonstration; whatever they say is marked as simulated. */
 export function standInRoutes(
   maps: DeviceMaps,
+  jobs: Jobs,
   now: () => string,
   registry: Pick<RegistryStandIn, 'ask'> = new RegistryStandIn(),
 ): Hono {
@@ -39,7 +42,7 @@ export function standInRoutes(
   let meters = 0;
   routes.get('/', (context) =>
     answer(context, 'GET /stand-ins', {
-      standIns: ['caliper', 'power-meter', 'registry', 'thermocouple', 'torque-driver'],
+      standIns: ['caliper', 'power-meter', 'registry', 'self-test', 'thermocouple', 'torque-driver'],
     }),
   );
 
@@ -77,6 +80,30 @@ export function standInRoutes(
       context,
       DRIVER_STEP_MS,
       (step) => driver.reading(step),
+      ({ isLast }) => isLast,
+    );
+  });
+
+  routes.get('/self-test', async (context) => {
+    const { job: id, functions, faults = '' } = queryOf(context, 'GET /stand-ins/self-test');
+    const job = jobs.find(id);
+    if (!job) throw new Problem(404, `There is no job "${id}".`);
+    const { mechanism, state } = await jobs.live(job);
+    const asked = functions.split(',').filter(Boolean);
+    const given = faults.split(',').filter(Boolean);
+    const known = new Set(mechanism.map.functions.map((each) => each.id));
+    const unknown = (path: string, all: readonly string[], isKnown: (id: string) => boolean) =>
+      all.filter((each) => !isKnown(each)).map((each) => ({ path, message: `The map of this job has no "${each}".` }));
+    const errors = [
+      ...unknown('functions', asked, (each) => known.has(each)),
+      ...unknown('faults', given, (each) => mechanism.joint.has(each)),
+    ];
+    if (errors.length > 0) throw new Problem(422, 'The device can not answer for that.', errors);
+    const device = new SelfTestStandIn(asked, brokenFunctions(mechanism, state, new Set(given)));
+    return streamed(
+      context,
+      SELF_TEST_STEP_MS,
+      (step) => device.reading(step),
       ({ isLast }) => isLast,
     );
   });

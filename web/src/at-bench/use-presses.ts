@@ -56,11 +56,11 @@ export function usePresses({ job, atHand, now, isBusy, look, onLook, onAsk }: Pr
   const test = (result: EventData['test']['result']) => {
     if (result === 'fails' && press.notSure && !isBusy && look === 0) return void act(press.notSure);
     const looked = result === 'fails' ? lookAnswer(op, 'failed') : [];
-    const events = op ? [...testAnswer(state, op, result), ...looked] : [];
+    const events = op ? [...testAnswer(mechanism.map, state, op, result), ...looked] : [];
     if (events.length > 0) void act({ kind: 'say', events });
   };
   const testRest = () => {
-    const events = restWorks(state, op);
+    const events = restWorks(mechanism.map, state, op);
     if (events.length > 0) void act({ kind: 'say', events });
   };
   const layOne = () => {

@@ -24,7 +24,12 @@ const DECIDED: Readonly<Partial<Record<DecisionAbout, string>>> = {
   'left-open': ', left open',
 };
 
-const STAGE_WORDS = { intake: ', as it came in', before: ', before sealing', after: '' } as const;
+const STAGE_WORDS = {
+  intake: ', as it came in',
+  trial: ', in a trial',
+  before: ', before sealing',
+  after: '',
+} as const;
 
 /** One event as a line of the record. */
 export function eventLine(map: DeviceMap, event: BenchEvent): string {

@@ -234,7 +234,7 @@ function Screws({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
 
 function Tests({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
   const names = new Map(map.functions.map((each) => [each.id, each.name]));
-  const done = state.tests.filter((each) => each.stage !== 'intake');
+  const done = state.tests.filter((each) => each.stage !== 'intake' && each.stage !== 'trial');
   const final = done.filter((each) => each.stage === 'after');
   const shown = final.length > 0 ? final : done;
   const failed = new Set(
