@@ -98,6 +98,11 @@ export const routes: RouteObject[] = [
     ],
   },
   {
+    path: 'try',
+    lazy: () => import('./trying/device-page.tsx').then(({ DevicePage }) => ({ Component: DevicePage })),
+    errorElement: <Broken />,
+  },
+  {
     path: 'jobs/:id',
     lazy: () => import('./at-bench/bench-view.tsx').then(({ BenchView }) => ({ Component: Fresh(BenchView) })),
     errorElement: <Broken />,

@@ -21,6 +21,7 @@ describe('where to try a device', () => {
     expect(trials).toHaveLength(1);
     expect(trials[0]!.functions).toEqual(expect.arrayContaining(['picture', 'touch']));
     expect(expected_s + 60).toBeLessThan(asPlanned_s);
+    expect(trials[0]!.spares_s).toBeCloseTo(asPlanned_s - expected_s, 9);
     const ids = bench.ahead().map(({ id }) => id);
     const at = ids.indexOf(trials[0]!.before as (typeof ids)[number]);
     expect(at).toBeGreaterThan(ids.indexOf('make:touch-plug'));

@@ -33,6 +33,8 @@ export interface Trial {
   readonly functions: readonly string[];
   /** with power on and off */
   readonly seconds: number;
+  /** seconds less that are to be expected with it, itself counted */
+  readonly spares_s: number;
 }
 
 export interface WhereToTry {
@@ -81,7 +83,10 @@ export function whereToTry(mechanism: Mechanism, state: JobState, ops: readonly 
   const trials = best.at.flatMap((at, index): Trial[] => {
     const tried = newly(best.at[index - 1] ?? 0, at);
     if (fixed.includes(at) || tried.length === 0) return [];
-    return [{ before: ahead[at]!.id, functions: tried, seconds: problem.test_s(best.at[index - 1] ?? 0, at) }];
+    const without = best.at.toSpliced(index, 1);
+    const seconds = problem.test_s(best.at[index - 1] ?? 0, at);
+    const spares_s = expectedOf(problem, without) - best.expected_s;
+    return [{ before: ahead[at]!.id, functions: tried, seconds, spares_s }];
   });
   return { trials, expected_s: best.expected_s, asPlanned_s: expectedOf(problem, fixed) };
 }

@@ -2,6 +2,7 @@ import type { DoneStep, EventData, JobState } from '@nibrel/core/job';
 import type { Mechanism } from '@nibrel/core/holds';
 import type { Leaving } from '@nibrel/core/in-hand';
 import type { Op } from '@nibrel/core/drafts';
+import { trialNow, type WhereToTry } from '@nibrel/core/trying';
 import type { Target } from '@nibrel/core/search';
 import { useState, memo } from 'react';
 import { PersonPanel } from '../job/panels/person-panel.tsx';
@@ -18,6 +19,7 @@ import { NotMappedPanel } from './panels/not-mapped-panel.tsx';
 import { OtherStepPanel } from './panels/other-step.tsx';
 import { TargetPanel } from './panels/target-panel.tsx';
 import { TroublePanel } from './panels/trouble-panel.tsx';
+import { TrialPanel } from '../trying/trial-panel.tsx';
 import { WetDecisionPanel } from './panels/wet-decision-panel.tsx';
 
 interface BenchPanelsProps {
@@ -27,6 +29,8 @@ interface BenchPanelsProps {
   /** of the bond in hand, as foreseen */
   readonly bond_C: number | undefined;
   readonly leaving: Leaving;
+  readonly ahead: readonly Op[];
+  readonly where: WhereToTry | null;
   /** the one that lies over the view */
   readonly panel: PanelName | null;
   onPanel(panel: PanelName | null): void;
@@ -40,6 +44,8 @@ export const BenchPanels = memo(function BenchPanels({
   op,
   bond_C,
   leaving,
+  ahead,
+  where,
   panel,
   onPanel,
   send,
@@ -130,6 +136,16 @@ export const BenchPanels = memo(function BenchPanels({
         onDone={(checked) => void send('transplant-done', checked)}
       />
       <LeavingPanel map={map} leaving={leaving} open={panel === 'leaving'} onClose={close} />
+      <TrialPanel
+        map={map}
+        state={state}
+        trial={panel === 'trial' ? trialNow(mechanism, state, ahead) : null}
+        where={where}
+        open={panel === 'trial'}
+        onClose={close}
+        onSteps={(steps) => void send('did', { steps })}
+        onTest={(test) => void send('test', test)}
+      />
       <KeysPanel open={panel === 'keys'} onClose={close} />
     </>
   );

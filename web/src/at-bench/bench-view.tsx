@@ -10,6 +10,7 @@ import {
   leadOf,
   nextUntested,
   opFor,
+  testStage,
   waitLeft_s,
   withNewScrews,
 } from '@nibrel/core/in-hand';
@@ -47,6 +48,8 @@ import { NotTaken } from '../job/not-taken.tsx';
 import { Stopped } from '../job/stopped.tsx';
 import { shownOf } from '../job/shown.ts';
 import { TopBand } from './top-band.tsx';
+import { useWhereToTry } from '../trying/use-where-to-try.ts';
+import { worthTrying } from '../trying/worth-trying.ts';
 import { useContainers } from '../screws/use-keepings.ts';
 import { usePresses } from './use-presses.ts';
 
@@ -176,6 +179,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
 
   const lookedAt = Math.floor(now / LOOKED_AT_MS) * LOOKED_AT_MS;
   const warm = atHand.warm ?? null;
+  const where = useWhereToTry(map, state);
   const mayLeave = useMemo(
     () => leaving(mechanism, state, ops, lookedAt, warm),
     [mechanism, state, ops, lookedAt, warm],
@@ -241,6 +245,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           e: () => setPanel('other'),
           o: () => setPanel('not-mapped'),
           ...(toClose ? { k: () => setPanel('closing') } : {}),
+          j: () => setPanel('trial'),
           g: () => setPanel('target'),
           c: () => setPanel('target'),
           p: pause,
@@ -288,7 +293,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               failed={ahead.failed}
               isBrief={op?.name === 'test' && nextUntested(state, op) !== undefined}
               isClosed={ops.length === 0 || ops[0]!.id === TEST_AFTER}
-              onTest={(test) => void bench.send('test', test)}
+              onTest={(test) => void bench.send('test', op && op.name !== 'test' ? { ...test, stage: 'trial' } : test)}
               onDecision={(decision) => void bench.send('decision', decision)}
               onReopen={(target) => void bench.send('targets', { targets: [...state.targets, target] })}
             />
@@ -320,6 +325,9 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               onClosing={look === 0 && toClose ? () => setPanel('closing') : null}
               onEndWait={look === 0 ? endWait : null}
               onPeak={(peak) => bench.send('tightened', peak)}
+              onAnswer={(answer) => void bench.send('test', { ...answer, stage: testStage(shownOp) })}
+              worthTrying={look === 0 ? worthTrying(map, where, shownOp) : null}
+              onTry={() => setPanel('trial')}
               onStep={step}
             />
           ) : (
@@ -398,6 +406,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         op={op}
         bond_C={hand?.bond_C}
         leaving={mayLeave}
+        ahead={ops}
+        where={where}
         panel={panel}
         onPanel={setPanel}
         send={bench.send}

@@ -129,6 +129,9 @@ function said(map: DeviceMap, { targets, policy }: Repair, about: string | undef
           onPeak={() => Promise.resolve(true)}
           onStep={() => {}}
           onTick={() => {}}
+          onAnswer={() => {}}
+          worthTrying={null}
+          onTry={() => {}}
         />
       </QueryClientProvider>,
     );

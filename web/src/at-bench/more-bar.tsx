@@ -16,7 +16,8 @@ export type PanelName =
   | 'not-mapped'
   | 'closing'
   | 'held'
-  | 'leaving';
+  | 'leaving'
+  | 'trial';
 
 interface MoreBarProps {
   readonly paused: boolean;
@@ -43,6 +44,9 @@ export const MoreBar = memo(function MoreBar({ paused, held, onUndo, onPanel, on
       </Button>
       <Button weight="quiet" keyName="Q" onClick={() => onPanel('held')}>
         Stuck
+      </Button>
+      <Button weight="quiet" keyName="J" disabled={held} onClick={() => onPanel('trial')}>
+        Try it
       </Button>
       <Button weight="quiet" keyName="E" disabled={held} onClick={() => onPanel('other')}>
         Something else

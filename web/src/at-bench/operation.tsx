@@ -2,8 +2,8 @@ import type { EventData, JobState } from '@nibrel/core/job';
 import { settled } from '@nibrel/core/policy';
 import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
-import { leadOf, nextUntested, testStage } from '@nibrel/core/in-hand';
-import { bitMark, cautionFor, lostFunctions, capital, plural, opWords, whyNow } from '@nibrel/core/words';
+import { leadOf } from '@nibrel/core/in-hand';
+import { bitMark, cautionFor, capital, plural, opWords, whyNow } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
 import { turnsOf } from '@nibrel/core/mix-ups';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
@@ -18,6 +18,8 @@ import { inUnits } from '../app/units.ts';
 import { AsItWas } from './as-it-was.tsx';
 import { MovesOver } from './moves-over.tsx';
 import { Tightening } from './tightening.tsx';
+import type { Answer } from '../trying/self-test.tsx';
+import { Tests } from '../trying/tests.tsx';
 
 interface OperationProps {
   readonly mechanism: Mechanism;
@@ -48,6 +50,11 @@ interface OperationProps {
   /** what is waited for is ended before its time; null where nothing is */
   readonly onEndWait: (() => void) | null;
   onPeak(peak: EventData['tightened']): Promise<boolean>;
+  /** what a device under test says of a function */
+  onAnswer(answer: Answer): void;
+  /** a trial pays here, before this step: how, in words; null where none does */
+  readonly worthTrying: string | null;
+  onTry(): void;
   onStep(): void;
   /** what is done together is done as far as this */
   onTick(op: Op): void;
@@ -83,6 +90,9 @@ export function Operation({
   onClosing,
   onEndWait,
   onPeak,
+  onAnswer,
+  worthTrying,
+  onTry,
   onStep,
   onTick,
 }: OperationProps) {
@@ -167,8 +177,13 @@ export function Operation({
               : [];
           })}
         {lead.stage === 'move' && <MovesOver map={map} plan={plan} ahead={ahead} now={lead} />}
-        {op.name === 'test' && <Tests map={map} state={state} op={op} />}
+        {op.name === 'test' && <Tests map={map} state={state} op={op} onAnswer={onAnswer} />}
         {op.name === 'inspect' && <p className="text-body text-quiet">Space good · 2 failed</p>}
+        {worthTrying && (
+          <Button keyName="J" onClick={onTry}>
+            {worthTrying}
+          </Button>
+        )}
         {hand?.lead}
         {waitLeft !== null && <Wait seconds={waitLeft} />}
         {words.hint && !hand && <p className="text-lead text-quiet">{words.hint}</p>}
@@ -333,47 +348,5 @@ function Wait({ seconds }: { readonly seconds: number }) {
         {seconds > 0 ? 'to wait. W: go on now, and it is recorded' : 'waited'}
       </span>
     </p>
-  );
-}
-
-const RESULTS = { works: 'works', fails: 'fails', 'not-tried': 'not tried' } as const;
-
-function Tests({ map, state, op }: { readonly map: DeviceMap; readonly state: JobState; readonly op: Op }) {
-  const next = nextUntested(state, op);
-  const byId = new Map(map.functions.map((each) => [each.id, each]));
-  const failedBefore = new Set(
-    state.tests.flatMap((each) => (each.stage === 'intake' && each.result === 'fails' ? [each.function] : [])),
-  );
-  const lost = lostFunctions(map, state.targets);
-  return (
-    <div>
-      {next && (
-        <p className="text-lead">
-          <strong>{byId.get(next)!.name}.</strong> {byId.get(next)!.how}
-          {failedBefore.has(next) && (
-            <strong className="block text-care">An old fault: it failed when it came in.</strong>
-          )}
-          {lost.has(next) && <strong className="block text-care">Lost by this repair, as the owner was told.</strong>}
-          <span className="block text-body text-quiet">Space works · 2 fails · 3 not tried · 5 the rest works</span>
-        </p>
-      )}
-      <ul className="mt-2 grid grid-cols-2 gap-x-6 text-body">
-        {op.functions?.map((id) => {
-          const result = state.tests.find((each) => each.function === id && each.stage === testStage(op))?.result;
-          return (
-            <li key={id} className="flex justify-between border-b border-hair py-0.5">
-              <span className={id === next ? 'font-bold text-now' : ''}>
-                {byId.get(id)!.name}
-                {failedBefore.has(id) && <span className="text-note text-care"> old fault</span>}
-                {lost.has(id) && <span className="text-note text-care"> lost by this repair</span>}
-              </span>
-              <span className={result === 'fails' ? 'font-bold text-now' : 'text-quiet'}>
-                {result ? RESULTS[result] : ''}
-              </span>
-            </li>
-          );
-        })}
-      </ul>
-    </div>
   );
 }

@@ -35,6 +35,7 @@ import type { Target } from '@nibrel/core/search';
 import { type WhileOpen, whileOpen } from '@nibrel/core/prepare';
 import { type Figures, figuresOf } from '@nibrel/core/schools';
 import type { Limits } from '@nibrel/core/limits';
+import { whereToTry, type WhereToTry } from '@nibrel/core/trying';
 import { expose } from 'comlink';
 
 /** An answer, or why there is none: errors cross to the page as words. */
@@ -163,6 +164,14 @@ const compute = {
     loose: readonly Loose[],
     limits: Limits,
   ): Computed<SpillSolved> => computed(() => solveSpill(map, ledger, loose, limits)),
+
+  /** where on the way back of a job a trial pays */
+  whereToTry: (map: DeviceMap, job: Job, events: readonly BenchEvent[]): Computed<WhereToTry> =>
+    computed(() => {
+      const mechanism = mechanismOf(map);
+      const { ops } = aheadOf(mechanism, job, events, plansOf(job));
+      return whereToTry(mechanism, foldJob(mechanism, job, events), ops);
+    }),
 
   whileOpen: (
     map: DeviceMap,

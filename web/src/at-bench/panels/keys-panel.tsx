@@ -26,6 +26,7 @@ const BENCH_KEYS = [
   ['V, Y', 'a picture kept with this step; one of the mat'],
   ['Z', 'may it be left now: what turns bad, and when'],
   ['S', 'screws: what comes out, mix-ups, one in doubt, spilled'],
+  ['J', 'try it now: alive for a trial, and dead again'],
   ['Q', 'why will it not come out: what still holds it'],
   ['T', 'trouble'],
   ['E', 'something else was done'],
