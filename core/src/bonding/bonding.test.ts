@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { BondJoint } from '../device-map/index.ts';
-import { bonded, bondRequest, pressOf } from './index.ts';
+import { bonded, bondRequest, pressOf, secondsToStrength, strengthAfter } from './index.ts';
 
 describe('a weight on a bond', () => {
   it('of 32 kg on 3 mm strips, 1 013 mm together, is about 103 kPa = 15 psi (a data sheet, from memory)', () => {
@@ -27,6 +27,14 @@ describe('a weight on a bond', () => {
     [Math.sqrt(1200 * 86_400), 0.7],
   ])('after %s s has %s of its strength (a data sheet, from memory)', (dwell_s, share) => {
     expect(bonded({ area_mm2: 100, mass_kg: 1, dwell_s }).strengthFraction).toBeCloseTo(share, 9);
+  });
+
+  it('is strong by when, read the other way', () => {
+    for (const share of [0, 0.2, 0.5, 0.7, 0.9, 0.97, 1]) {
+      expect(strengthAfter(secondsToStrength(share))).toBeCloseTo(share, 9);
+    }
+    expect(secondsToStrength(0.9)).toBeCloseTo(86_400, 6);
+    expect(secondsToStrength(2)).toBe(259_200);
   });
 
   it('refuses a mass of 0, none, and two of one thing', () => {

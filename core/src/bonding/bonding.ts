@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { strengthAfter } from './strength.ts';
 
 export interface BondRequest {
   /** one of the two */
@@ -55,23 +56,4 @@ export function bonded({ area_mm2, segments = [], mass_kg, pressure_kPa, dwell_s
     pressure_psi: (pressure_kPa ?? pressure) / KPA_IN_PSI,
     ...(dwell_s === undefined ? {} : { strengthFraction: strengthAfter(dwell_s) }),
   };
-}
-
-/** An acrylic foam tape at room temperature (a data sheet, from memory): seconds, and the share of its strength. */
-const STRENGTH = [
-  [1200, 0.5],
-  [86_400, 0.9],
-  [259_200, 1],
-] as const;
-
-/** Read between the points on the logarithm of time; from nothing straight to the first of them. */
-function strengthAfter(dwell_s: number): number {
-  const [first, ...rest] = STRENGTH;
-  if (dwell_s <= first[0]) return (dwell_s / first[0]) * first[1];
-  let [t0, s0]: readonly [number, number] = first;
-  for (const [t1, s1] of rest) {
-    if (dwell_s <= t1) return s0 + ((s1 - s0) * Math.log(dwell_s / t0)) / Math.log(t1 / t0);
-    [t0, s0] = [t1, s1];
-  }
-  return 1;
 }

@@ -29,10 +29,10 @@ function How({ map, instrument }: { readonly map: DeviceMap; readonly instrument
   switch (instrument.kind) {
     case 'colour-fields':
       return (
-        <ul aria-label="Colour fields" className="flex flex-col">
+        <ul aria-label="Colour fields" className="grid grid-cols-2 gap-x-4 text-note">
           {COLOUR_FIELDS.map(({ name, colour, shows }) => (
             <li key={name} className="flex items-center gap-2">
-              <svg aria-hidden="true" className="h-4 w-6 shrink-0 border border-ink">
+              <svg aria-hidden="true" className="h-3.5 w-5 shrink-0 border border-ink">
                 <rect width="100%" height="100%" fill={colour} />
               </svg>
               <b>{name}</b> <span className="text-quiet">{shows}</span>

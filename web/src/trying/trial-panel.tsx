@@ -49,6 +49,7 @@ type OnTrialProps = Pick<TrialPanelProps, 'map' | 'state' | 'onSteps' | 'onTest'
 function OnTrial({ map, state, trial, onSteps, onTest }: OnTrialProps) {
   const lost = lostFunctions(map, state.targets);
   const result = (id: string) => state.tests.findLast((each) => each.function === id && each.stage === 'trial')?.result;
+  const next = trial.functions.find((id) => result(id) === undefined);
   const powerUps = state.steps.get('power-on:trial') ?? 0;
   if (trial.on) {
     return (
@@ -86,7 +87,7 @@ function OnTrial({ map, state, trial, onSteps, onTest }: OnTrialProps) {
                 <Button onClick={() => onTest({ function: id, result: 'fails', stage: 'trial' })}>Fails</Button>
               </span>
               <span className="text-body text-quiet">{how}</span>
-              {result(id) === undefined && <InstrumentCard map={map} tried={id} />}
+              {id === next && <InstrumentCard map={map} tried={id} />}
             </li>
           );
         })}

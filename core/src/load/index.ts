@@ -1,0 +1,1 @@
+export { type Load, loadFrom, type LoadRequest, loadRequest, type Weight } from './load.ts';
