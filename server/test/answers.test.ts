@@ -143,6 +143,14 @@ describe('what is answered is what the description says', () => {
     const boss = { engagement_mm: 2, shearStrength_MPa: 30 };
     await ask('POST /compute/torque', { thread: { d: 1.4, pitch: 0.3 }, ...friction, ...boss, torque_Ncm: 6 });
     await ask('POST /compute/bond', { segments: [{ length_mm: 1013, width_mm: 3 }], mass_kg: 32, dwell_s: 3600 });
+    const edges = [{ id: 'top', length_mm: 70, gaps: [{ from_mm: 30, to_mm: 38 }] }];
+    await ask('POST /compute/tape', { edges, rolls: [{ id: 'offcut', length_mm: 90 }], bead_mm: 1 });
+    await ask('POST /compute/tape', { edges, rolls: [] });
+    const over = { w: 160, h: 240 };
+    await ask('POST /compute/load', { mass_kg: 7, weights: [{ id: '5 kg', mass_kg: 5, count: 2 }], over });
+    await ask('POST /compute/load', { mass_kg: 7, weights: [], over });
+    const points = [0, 30, 60, 90].map((x) => ({ x, y: x % 60, step_mm: x / 200 }));
+    await ask('POST /compute/rim', { points });
     await ask('POST /compute/isolate', {
       connectors: [{ id: 'plug', prior: 0.1, functions: ['touch'] }],
       functions: [{ id: 'touch' }, { id: 'picture' }],

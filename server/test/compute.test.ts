@@ -133,6 +133,10 @@ describe('compute/torque, bond and isolate', () => {
       return [status, said['errors'][0].path];
     };
     expect(await refused('bond', { area_mm2: 10, mass_kg: 0 })).toEqual([422, 'mass_kg']);
+    expect(await refused('load', { mass_kg: 0, weights: [], over: { w: 9, h: 9 } })).toEqual([422, 'mass_kg']);
+    expect(await refused('rim', { points: [{ x: 0, y: 0, step_mm: 0 }] })).toEqual([422, 'points']);
+    const gap = { id: 'top', length_mm: 40, gaps: [{ from_mm: 10, to_mm: 60 }] };
+    expect(await refused('tape', { edges: [gap], rolls: [] })).toEqual([422, 'edges[0]']);
     expect(await refused('isolate', { connectors: [], functions: [], results: { moon: 'fail' } })).toEqual([
       422,
       'results.moon',

@@ -7,10 +7,13 @@ import type { HeatResult } from '../heat/index.ts';
 import type { NamedNeed, NamedOp, Possible } from '../holds/index.ts';
 import type { checkNumbers } from '../identity/index.ts';
 import type { Isolated } from '../isolate/index.ts';
+import type { Load } from '../load/index.ts';
 import type { OrderResult } from '../order/index.ts';
 import type { Consumable, Plan, ScrewLine } from '../plan/index.ts';
 import type { Containers, ScrewMatch, SwapCell } from '../screws/index.ts';
 import { ORDER_RULES } from '../sequence/index.ts';
+import type { RimFit } from '../rim/index.ts';
+import type { Cutting, Taped } from '../tape/index.ts';
 import type { Torque } from '../torque/index.ts';
 import type { Warning } from '../words/index.ts';
 import { count, figure, listOf, oneOf, shape, text, yes } from './shape.ts';
@@ -200,6 +203,42 @@ export const bondAnswer = shape<Bonded>(
   { area_mm2: figure, mass_kg: figure, force_N: figure, pressure_kPa: figure, pressure_psi: figure },
   { strengthFraction: figure },
 );
+
+export const tapeAnswer = shape<Taped>(
+  {
+    strips: listOf(shape<Taped['strips'][number]>({ id: text, length_mm: figure })),
+    length_mm: figure,
+    cutting: shape<Cutting>({
+      rolls: listOf(
+        shape<Cutting['rolls'][number]>({ roll: text, strips: listOf(text), left_mm: figure, isWaste: yes }),
+      ),
+      waste_mm: figure,
+      optimal: yes,
+    }).allow(null),
+  },
+  { bead_uL: figure },
+);
+
+export interface LoadAnswer {
+  /** null where the weights at hand are not enough */
+  readonly load: Load | null;
+}
+
+export const loadAnswer = shape<LoadAnswer>({
+  load: shape<Load>({
+    placed: listOf(shape<Load['placed'][number]>({ weight: text, mass_kg: figure, x: figure, y: figure })),
+    mass_kg: figure,
+    off_mm: figure,
+  }).allow(null),
+});
+
+export const rimAnswer = shape<RimFit>({
+  kind: oneOf('flush', 'even', 'tilt', 'bend', 'high-spot'),
+  most_mm: figure,
+  at: shape<RimFit['at']>({ x: figure, y: figure }),
+  residual_mm: figure,
+  likely: Joi.object().pattern(Joi.string(), figure),
+});
 
 export const isolateAnswer = shape<Isolated>({
   sets: listOf(shape<Isolated['sets'][number]>({ connectors: listOf(text), p: figure })),

@@ -1,6 +1,9 @@
 import type Joi from 'joi';
 import { type PackRequest, packRequest } from '../battery/index.ts';
 import { type Bonded, type BondRequest, bondRequest } from '../bonding/index.ts';
+import { type LoadRequest, loadRequest } from '../load/index.ts';
+import { type RimFit, type RimRequest, rimRequest } from '../rim/index.ts';
+import { type Taped, type TapeRequest, tapeRequest } from '../tape/index.ts';
 import { type CutPlan, type CutRequest, cutRequest } from '../cut/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import { type HeatRequest, heatRequest, type HeatResult } from '../heat/index.ts';
@@ -84,6 +87,9 @@ export interface Routes {
   'POST /compute/screw-match': { body: MatchRequest; answer: ScrewMatch };
   'POST /compute/torque': { body: TorqueRequest; answer: Torque };
   'POST /compute/bond': { body: BondRequest; answer: Bonded };
+  'POST /compute/tape': { body: TapeRequest; answer: Taped };
+  'POST /compute/load': { body: LoadRequest; answer: computed.LoadAnswer };
+  'POST /compute/rim': { body: RimRequest; answer: RimFit };
   'POST /compute/isolate': { body: IsolateRequest; answer: Isolated };
   'GET /stand-ins': { answer: { readonly standIns: readonly string[] } };
   'POST /stand-ins/registry': { body: { readonly number: string }; answer: answer.RegistrySaid };
@@ -302,6 +308,24 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     summary: 'The pressure of a weight on a bond, or the weight for a pressure, and how strong it is by when',
     body: bondRequest,
     answer: computed.bondAnswer,
+    problems: FULL,
+  },
+  'POST /compute/tape': {
+    summary: 'Strips of tape along edges with their gaps kept, cut from the rolls at hand with least waste',
+    body: tapeRequest,
+    answer: computed.tapeAnswer,
+    problems: FULL,
+  },
+  'POST /compute/load': {
+    summary: 'Which weights at hand make up a load, and where they stand so that it is centred',
+    body: loadRequest,
+    answer: computed.loadAnswer,
+    problems: FULL,
+  },
+  'POST /compute/rim': {
+    summary: 'What the steps at a few places of a rim are: flush, even, tilted, bent, or a high spot',
+    body: rimRequest,
+    answer: computed.rimAnswer,
     problems: FULL,
   },
   'POST /compute/isolate': {

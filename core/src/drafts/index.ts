@@ -14,4 +14,5 @@ export { directOnly, type Task, withAllPredecessors, withRules } from './task.ts
 export { rebuildDrafts, type WayBack, wayBack } from './rebuild.ts';
 export { placesOnMat, stripDrafts, workDrafts } from './strip.ts';
 export { withTransplant, packsOf } from './transplant.ts';
+export { mainBoard } from './set-up.ts';
 export { cutPace } from './pace.ts';

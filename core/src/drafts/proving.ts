@@ -17,6 +17,7 @@ import type { WayUp } from './way-up.ts';
  * Counts, tests, films and the first start, set among the drafts of a rebuild: the screws are counted before a cell goes
  * in and before the device comes alive, and it is tested before anything closes it from outside.
  * @param path everything that was undone at any time in this job
+ * @param renewed parts that went in as new ones before this plan was made
  * @param isFilmed this plan lays film over the glass
  */
 export function withProving(
@@ -24,7 +25,7 @@ export function withProving(
   drafts: readonly Draft[],
   path: Precedence,
   way: WayUp,
-  replaced: ReadonlySet<number>,
+  { replaced, renewed }: { readonly replaced: ReadonlySet<number>; readonly renewed: ReadonlySet<number> },
   policy: Policy,
   isFilmed: boolean,
 ): Draft[] {
@@ -35,7 +36,10 @@ export function withProving(
   const seen = withLookingThrough(mechanism, path, filmed, way);
   const closed = withTestBefore(mechanism, seen, way, functions, policy);
   const bare = isFilmed ? [glassFilmOff(closed)] : [];
-  const isNew = ({ id }: Part) => replaced.has(mechanism.part.get(id)!);
+  const isNew = ({ id }: Part) => {
+    const part = mechanism.part.get(id)!;
+    return replaced.has(part) || renewed.has(part);
+  };
   const tested = withSetUp(mechanism.map, [...closed, ...bare], isNew);
   const ids = tested.map(({ op }) => op.id);
   const final = procedureDraft({

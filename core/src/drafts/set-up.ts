@@ -36,7 +36,7 @@ export function withSetUp(map: DeviceMap, drafts: readonly Draft[], isReplaced: 
 }
 
 /** The board that the map says holds data, else the largest. */
-function mainBoard({ parts }: DeviceMap): Part | undefined {
+export function mainBoard({ parts }: DeviceMap): Part | undefined {
   const boards = parts.filter((each) => each.kind === 'board');
   const area = ({ box }: Part) => box.w * box.h;
   return (

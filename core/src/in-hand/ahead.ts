@@ -14,7 +14,7 @@ import {
   thingOf,
 } from '../drafts/index.ts';
 import { opTitle } from '../words/index.ts';
-import { inspectOp, type OwnTime, type Plan, planRepair } from '../plan/index.ts';
+import { compareOp, inspectOp, type OwnTime, type Plan, planRepair } from '../plan/index.ts';
 import { settled } from '../policy/index.ts';
 import {
   agreeOp,
@@ -30,6 +30,7 @@ import {
   secondsUp,
   tapeOffOp,
   tapeOp,
+  tellAnyhow,
   WET_OPS,
   withFrameMended,
   withTape,
@@ -81,7 +82,7 @@ export function planAhead(
   const once = (op: Op) => (op.kind !== 'procedure' || !state.steps.has(op.id)) && !isGone(op);
   const planned = drying
     ? [...plan.strip, ...WET_OPS]
-    : withExtras(state, withDifferent(state, [...plan.strip, ...plan.rebuild], mechanism));
+    : withExtras(state, withDifferent(state, withComparison(state, [...plan.strip, ...plan.rebuild]), mechanism));
   const before = beforeOpening(mechanism, state, plan, drying);
   const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
   const mended = withFrameMended(map, taped, state.damage, (part) => comesOff(plan, state, part)).filter(once);
@@ -128,7 +129,9 @@ function beforeOpening(
       : null;
   const waits = charge && !state.steps.has(charge.way) ? [chargeOp(charge)] : [];
   // what changed half way is told as well, once the owner had been asked
-  const asks = untold.length > 0 && (isClosed || state.agreed !== null);
+  const anyhow = new Set(tellAnyhow(map, state.targets));
+  const wasAsked = isClosed || state.agreed !== null;
+  const asks = untold.some(({ text }) => wasAsked || (anyhow.has(text) && !state.prepared?.told?.includes(text)));
   const opens = isClosed && plan.strip.length > 0;
   return {
     ops: [...(asks ? [agreeOp(untold.length)] : []), ...waits, ...(opens ? [prepareOp()] : [])],
@@ -146,6 +149,16 @@ function takesOffWhatIsNot({ map }: Mechanism, state: JobState): (op: Op) => boo
     const about = op.part === undefined ? map.joints.find(({ id }) => id === op.joint)!.holds : [op.part];
     return about.every((id) => missing.has(id));
   };
+}
+
+/** What moved over before the plan was made anew is compared all the same, before the new part goes in. */
+function withComparison({ done }: JobState, ops: readonly Op[]): readonly Op[] {
+  const at = ops.findIndex(
+    (op) => op.kind === 'fit' && op.isNew && done.some(({ kind, onto }) => kind === 'fit' && onto === op.part),
+  );
+  const next = ops[at];
+  if (!next || ops.some(({ name, part }) => name === 'compare' && part === next.part)) return ops;
+  return ops.toSpliced(at, 0, compareOp(next.part!, next));
 }
 
 /** What differs from its map and is not taken off is looked at where it is. */

@@ -32,6 +32,9 @@ const ASIDE: ReadonlySet<EventType> = new Set<EventType>([
   'screw-measured',
   'tightened',
   'spill',
+  'flush',
+  'photos-chosen',
+  'handed-over',
 ]);
 
 /** Steps of search that a plan at the bench may take, for a device of some hundred parts and joints. */

@@ -38,6 +38,7 @@ export {
 } from './next-press.ts';
 export { cutForeseen, cutInHand } from './cut-in-hand.ts';
 export type { Said } from './said.ts';
+export { noPlaceFor, type PieceAt, sideBySide, type SideBySide } from './side-by-side.ts';
 export { nextUntested, restWorks, testAnswer, testStage } from './testing.ts';
 export { leadOf, together } from './together.ts';
 export { doneUntil, opFor } from './until.ts';

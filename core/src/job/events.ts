@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { instant } from '../calendar/index.ts';
 import type { Target } from '../search/index.ts';
+import { CLOSING_EVENTS, type ClosingEventData } from './closing-events.ts';
 import { FOUND_EVENTS, type FoundEventData } from './found-events.ts';
 import { INTAKE_EVENTS, type IntakeEventData } from './intake-events.ts';
 import { OPENING_EVENTS, type OpeningEventData } from './opening-events.ts';
@@ -90,7 +91,8 @@ const DECISIONS: readonly DecisionAbout[] = [
 ];
 
 /** What an event of each type says. Types and data are published as docs/events.schema.json. */
-export interface EventData extends IntakeEventData, OpeningEventData, PartEventData, FoundEventData, ScrewEventData {
+export interface EventData
+  extends IntakeEventData, OpeningEventData, PartEventData, FoundEventData, ScrewEventData, ClosingEventData {
   readonly note: { readonly text: string };
   readonly did: { readonly steps: readonly DoneStep[]; readonly anyway?: string };
   readonly screw: { readonly joint: string; readonly point: string };
@@ -229,6 +231,7 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
   ...PART_EVENTS,
   ...FOUND_EVENTS,
   ...SCREW_EVENTS,
+  ...CLOSING_EVENTS,
 };
 
 /** What every event has, whatever its type. */

@@ -6,6 +6,8 @@ import { atFinding, type FoundEvent } from './found.ts';
 import { FOUND_EVENTS } from './found-events.ts';
 import { folding, grown } from './grown.ts';
 import { notPrepared } from './gate.ts';
+import { atClosing, type ClosingEvent } from './at-closing.ts';
+import { CLOSING_EVENTS } from './closing-events.ts';
 import { atIntake, type IntakeEvent } from './intake.ts';
 import { INTAKE_EVENTS } from './intake-events.ts';
 import type { Job } from './job.ts';
@@ -162,6 +164,7 @@ function taken(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcom
   if (isOf(OPENING_EVENTS, event)) return atOpening(mechanism, state, event as OpeningEvent);
   if (isOf(FOUND_EVENTS, event)) return atFinding(mechanism, state, event as FoundEvent);
   if (isOf(SCREW_EVENTS, event)) return atScrews(mechanism, state, event as ScrewEvent);
+  if (isOf(CLOSING_EVENTS, event)) return atClosing(mechanism, state, event as ClosingEvent);
   return worked(mechanism, state, event as WorkEvent);
 }
 
@@ -169,7 +172,7 @@ function isOf(events: object, event: BenchEvent): boolean {
   return Object.hasOwn(events, event.type);
 }
 
-type WorkEvent = Exclude<BenchEvent, IntakeEvent | OpeningEvent | PartEvent | FoundEvent | ScrewEvent>;
+type WorkEvent = Exclude<BenchEvent, IntakeEvent | OpeningEvent | PartEvent | FoundEvent | ScrewEvent | ClosingEvent>;
 
 function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcome {
   const { at, by } = event;

@@ -19,6 +19,9 @@ export { dropsOf, type Heating, lastWarmed, pastOf, type Warmed, type Zone } fro
 export { isPrepared, targetsForNow, isChargeSettled, isDrying } from './gate.ts';
 export { TRANSPLANT_CHECKS, TRANSPLANT_GATE } from './intake.ts';
 export { type Damage, DAMAGES } from './intake-events.ts';
+export { type Curing, curing } from './curing.ts';
+export { handOverPoints, type HandOverPoint } from './handing-over.ts';
+export { MOST_CHOSEN } from './closing-events.ts';
 export { foldJob, foldOn, withEvent } from './fold.ts';
 export { lastToUndo, undoProblem } from './undoable.ts';
 export { airingLeft_s, benchUses, together } from './bench-use.ts';

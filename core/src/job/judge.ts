@@ -4,6 +4,7 @@ import type { BenchEvent, EventData, EventType } from './events.ts';
 import { closesOverFault, failedTests } from './failed-test.ts';
 import { notMissing } from './found.ts';
 import { notShown } from './gate.ts';
+import { notHandedOver } from './handing-over.ts';
 import { heatProblem } from './heat-rules.ts';
 import { leftOpen } from './left-open.ts';
 import { screwsInWrong } from './screw-account.ts';
@@ -47,7 +48,16 @@ function overOrStopped(state: JobState, { type }: BenchEvent): string | null {
   return null;
 }
 
-const AFTER_THE_END: ReadonlySet<EventType> = new Set<EventType>(['note', 'photo', 'retract', 'undo', 'stop', 'clear']);
+const AFTER_THE_END: ReadonlySet<EventType> = new Set<EventType>([
+  'note',
+  'photo',
+  'photos-chosen',
+  'handed-over',
+  'retract',
+  'undo',
+  'stop',
+  'clear',
+]);
 
 /** What waits until the lead has cleared a stop: everything that goes on with the work. */
 const HELD_BY_A_STOP: ReadonlySet<EventType> = new Set<EventType>([
@@ -55,6 +65,7 @@ const HELD_BY_A_STOP: ReadonlySet<EventType> = new Set<EventType>([
   'screw',
   'timer',
   'finish',
+  'handed-over',
   'targets',
   'prepared',
   'policy',
@@ -77,6 +88,8 @@ function ofItsType(mechanism: Mechanism, state: JobState, event: BenchEvent, aro
       return onlyTheLead(event.by, around, 'A cell transplant is for a lead to allow');
     case 'finish':
       return notFinished(mechanism, state, around);
+    case 'handed-over':
+      return notHandedOver(mechanism, state, event.data, event.at);
     case 'prepared':
       return notShown(mechanism, state, event.data);
     case 'not-mapped':

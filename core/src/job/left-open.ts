@@ -1,6 +1,7 @@
 import type { Mechanism } from '../holds/index.ts';
 import { inWords } from '../search/index.ts';
-import { heldName, partName, thingName } from '../words/index.ts';
+import { tellAnyhow } from '../prepare/index.ts';
+import { heldName, partName, rimWords, thingName } from '../words/index.ts';
 import { testedFunctions } from '../drafts/index.ts';
 import { keyOf, type Screw } from '../screws/index.ts';
 import { failedTests } from './failed-test.ts';
@@ -73,6 +74,8 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
     ...failedTests(map, state).map((id) =>
       open(`failed:${id}`, `${map.functions.find((each) => each.id === id)!.name} failed when it was tried`),
     ),
+    ...[...state.flush].flatMap(([id, fit]) => (fit ? [open(`flush:${id}`, rimWords(map, id, fit))] : [])),
+    ...untold(mechanism, state).map((text) => open(`told:${text}`, `The owner was not told: ${text}`)),
     ...untried(mechanism, state).map(({ id, name }) => open(`test:${id}`, `${name} was not tried`)),
   ];
 }
@@ -98,6 +101,13 @@ function heatAndVapour(mechanism: Mechanism, state: JobState, around: Surroundin
     return drops > 0 ? [{ what: `bench:${bench}`, text, isFixed: true }] : [];
   });
   return [...source, ...benches];
+}
+
+/** What the owner has to know of the parts that are replaced, and was neither told nor agreed to. */
+function untold({ map }: Mechanism, { agreed, prepared, targets, steps }: JobState): string[] {
+  if (steps.has('agree')) return [];
+  const told = new Set([...(agreed?.items ?? []), ...(prepared?.told ?? [])]);
+  return tellAnyhow(map, targets).filter((text) => !told.has(text));
 }
 
 /** Functions that this job's work has touched and of which nobody has said how they do, neither before sealing nor after. */

@@ -4,6 +4,7 @@ import type { DoneOp } from '../plan/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
 import { EMPTY_LEDGER, type Ledger } from '../screws/index.ts';
+import type { RimFit } from '../rim/index.ts';
 import type { PeakVerdict } from '../tightening/index.ts';
 import { DEFAULT_LIMITS, type Limits } from '../limits/index.ts';
 import type { BenchEvent, DecisionAbout, EventData } from './events.ts';
@@ -108,6 +109,11 @@ export interface JobState {
   readonly peaks: ReadonlyMap<string, Peak>;
   /** plugs of which nobody is sure that they clicked, since they were last made */
   readonly unsure: ReadonlySet<string>;
+  /** parts that close the device and were felt round their rim: null where they lie flush */
+  readonly flush: ReadonlyMap<string, RimFit | null>;
+  /** pictures for the report, by hash; null while nobody has chosen any */
+  readonly chosenPhotos: readonly string[] | null;
+  readonly handedOver: (EventData['handed-over'] & { readonly at: string; readonly by: string }) | null;
   readonly timers: readonly Timer[];
   readonly tests: readonly TestResult[];
   readonly troubles: readonly Trouble[];
@@ -156,6 +162,9 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     ledger: EMPTY_LEDGER,
     peaks: new Map(),
     unsure: new Set(),
+    flush: new Map(),
+    chosenPhotos: null,
+    handedOver: null,
     timers: [],
     tests: [],
     troubles: [],

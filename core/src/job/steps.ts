@@ -72,6 +72,7 @@ function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway:
     ledger: ledger.ledger,
     opening,
     unsure: withoutUnsure(state.unsure, step),
+    flush: withoutFlush(state.flush, step),
     peaks: step.kind === 'release' ? withoutPeaks(state.peaks, step.joint) : state.peaks,
   };
   return { state: { ...after, reached: newlyReached(mechanism, after) } };
@@ -86,6 +87,12 @@ function withoutPeaks(peaks: JobState['peaks'], joint: string | undefined): JobS
 /** A plug that is undone, or pressed again, is judged anew. */
 function withoutUnsure(unsure: JobState['unsure'], { joint }: DoneStep): JobState['unsure'] {
   return joint !== undefined && unsure.has(joint) ? new Set([...unsure].filter((id) => id !== joint)) : unsure;
+}
+
+/** A part that is lifted again has to be felt anew. */
+function withoutFlush(flush: JobState['flush'], { kind, part }: DoneStep): JobState['flush'] {
+  const isUp = part !== undefined && (kind === 'open' || kind === 'lift') && flush.has(part);
+  return isUp ? new Map([...flush].filter(([id]) => id !== part)) : flush;
 }
 
 /** A look that is only ticked found nothing. */

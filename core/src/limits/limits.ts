@@ -43,6 +43,8 @@ export interface Limits {
   /** how much a length that is judged by eye scatters, and a head */
   readonly tellLength_mm: number;
   readonly tellHead_mm: number;
+  /** share of its strength that adhesive has before a device is handed over, 0 to 1 */
+  readonly handOverStrength: number;
   /** containers that stand at a bench */
   readonly containers: number;
   /** how often a map mat is knocked before everything is back in, 0 to 1 */
@@ -74,6 +76,7 @@ export const DEFAULT_LIMITS: Limits = {
   hurtThread_min: 30,
   tellLength_mm: 0.3,
   tellHead_mm: 0.25,
+  handOverStrength: 0.5,
   containers: 4,
   matKnocked: 0.02,
 };
@@ -106,6 +109,12 @@ export const LIMIT_WORDS: Readonly<
   hurtThread_min: { name: 'A spoiled thread costs', unit: 'min', origin: 'common practice' },
   tellLength_mm: { name: 'The eye judges a length to', unit: 'mm', origin: 'guess' },
   tellHead_mm: { name: 'The eye judges a head to', unit: 'mm', origin: 'guess' },
+  handOverStrength: {
+    name: 'Handed over once adhesive has',
+    unit: '% of its strength',
+    origin: 'guess',
+    percent: true,
+  },
   containers: { name: 'Screw containers at a bench', unit: 'pieces', origin: 'common practice' },
   matKnocked: { name: 'A map mat is knocked in', unit: '% of repairs', origin: 'guess', percent: true },
 };
@@ -136,6 +145,7 @@ export const LIMIT_RANGES: Readonly<Record<keyof Limits, { least: number; most: 
   hurtThread_min: { least: 0, most: 10_000 },
   tellLength_mm: { least: 0.01, most: 5 },
   tellHead_mm: { least: 0.01, most: 5 },
+  handOverStrength: { least: 0.05, most: 1 },
   containers: { least: 1, most: 50, whole: true },
   matKnocked: { least: 0, most: 1 },
 };

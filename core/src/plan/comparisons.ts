@@ -17,7 +17,8 @@ export function withComparisons(ops: readonly Op[]): Op[] {
   return ops.flatMap((op, at) => [op, ...(after.get(at) ?? [])]);
 }
 
-function compareOp(part: string, { stage }: Op): Op {
+/** Old and new compared, before the new one goes in. */
+export function compareOp(part: string, { stage }: Op): Op {
   return procedureOp({
     name: 'compare',
     part,

@@ -9,3 +9,4 @@ export { jointWords } from './joint-words.ts';
 export { edgeName, placeOfJoint, placeWords } from './places.ts';
 export { whyNow } from './why.ts';
 export { waterWords } from './water.ts';
+export { rimWords } from './rim-words.ts';

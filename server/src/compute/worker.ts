@@ -4,6 +4,9 @@ import { isMainThread, workerData } from 'node:worker_threads';
 import { DEFAULT_MS, type DoneRequest } from '@nibrel/core/api';
 import { runDown, transportHints } from '@nibrel/core/battery';
 import { bonded } from '@nibrel/core/bonding';
+import { loadFrom } from '@nibrel/core/load';
+import { fitRim } from '@nibrel/core/rim';
+import { tapeFor } from '@nibrel/core/tape';
 import { isolate } from '@nibrel/core/isolate';
 import { torqueOf } from '@nibrel/core/torque';
 import { EVENT_DATA } from '@nibrel/core/job';
@@ -108,6 +111,9 @@ const COMPUTE = {
   'cut-plan': (body: unknown) => planCut(taken('POST /compute/cut-plan', body)),
   torque: (body: unknown) => torqueOf(taken('POST /compute/torque', body)),
   bond: (body: unknown) => bonded(taken('POST /compute/bond', body)),
+  tape: (body: unknown) => tapeFor(taken('POST /compute/tape', body)),
+  load: (body: unknown) => ({ load: loadFrom(taken('POST /compute/load', body)) }),
+  rim: (body: unknown) => fitRim(taken('POST /compute/rim', body)),
   isolate: (body: unknown) => isolate(taken('POST /compute/isolate', body)),
   'swap-table': (body: unknown) => ({ cells: swapTable(taken('POST /compute/swap-table', body)) }),
   containers: (body: unknown) => containersFor(taken('POST /compute/containers', body)),

@@ -20,6 +20,9 @@ export function computeRoutes(pool: ComputePool): Hono {
     'screw-match',
     'torque',
     'bond',
+    'tape',
+    'load',
+    'rim',
     'isolate',
   ] as const) {
     routes.post(`/${kind}`, async (context) => {

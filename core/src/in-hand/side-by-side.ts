@@ -1,0 +1,74 @@
+import type { Op } from '../drafts/index.ts';
+import { assembled, carried, type Mechanism, OFF } from '../holds/index.ts';
+import type { JobState } from '../job/index.ts';
+import { chosenPart, placesOn } from '../parts/index.ts';
+import type { Said } from './said.ts';
+
+/** Where a piece is while old and new part lie side by side. */
+export type PieceAt = 'old' | 'mat' | 'new' | 'came' | 'renewed';
+
+/** An old part and its new one on the mat: what is on which, and what has no counterpart. */
+export interface SideBySide {
+  readonly part: string;
+  readonly pieces: readonly { readonly part: string; readonly at: PieceAt }[];
+  /** joints of the old part that the new one has no place for, as it was found */
+  readonly lacks: readonly string[];
+  /** joints that it may turn out to have no place for */
+  readonly places: readonly string[];
+}
+
+/** Old and new side by side at this operation; null where nothing is moved over or compared. */
+export function sideBySide(mechanism: Mechanism, state: JobState, op: Op | undefined): SideBySide | null {
+  const part = op && hostOf(mechanism, state, op);
+  const target = part && state.targets.find((each) => 'replace' in each && each.replace === part);
+  if (!part || !target || !('replace' in target)) return null;
+  const { map } = mechanism;
+  const host = mechanism.part.get(part)!;
+  const looked = chosenPart(state.parts, part)?.looked;
+  const came = new Set(looked?.includes ?? target.newIncludes ?? []);
+  const pieces = [...carried(mechanism, assembled(mechanism), host)].filter((each) => each !== host);
+  const isLifted = (id: string) => state.done.some((each) => each.kind === 'lift' && each.part === id);
+  const isOnNew = (id: string) =>
+    state.done.some((each) => each.kind === 'fit' && each.part === id && each.onto === part);
+  const at = (number: number): PieceAt => {
+    const { id, reuse } = map.parts[number]!;
+    if (came.has(id)) return 'came';
+    if (isOnNew(id)) return 'new';
+    if (reuse === 'single-use') return 'renewed';
+    return isLifted(id) ? 'mat' : 'old';
+  };
+  const lacks = looked?.lacks ?? target.newLacks ?? [];
+  return {
+    part,
+    pieces: pieces.map((number) => ({ part: map.parts[number]!.id, at: at(number) })),
+    lacks,
+    places: placesOn(mechanism, part).flatMap(({ id }) => (lacks.includes(id) ? [] : [id])),
+  };
+}
+
+/** The part that is replaced, lies on the mat, and is worked on or compared. */
+function hostOf({ map, part }: Mechanism, { device }: JobState, { name, part: own, joint, onto }: Op) {
+  const to = map.joints.find(({ id }) => id === joint)?.to;
+  const host = name === 'compare' ? own : (onto ?? to ?? carrierOf(map, own));
+  return host !== undefined && device.status[part.get(host)!] === OFF ? host : undefined;
+}
+
+function carrierOf({ joints }: Mechanism['map'], part: string | undefined): string | undefined {
+  return joints.find(({ holds }) => holds.includes(part!))?.to;
+}
+
+/**
+ * A hole or socket has no counterpart on the new part: decided and recorded with its reason, at the desk where the part was looked at
+ * there, else with the job. Its screws are left over, and it is not made again.
+ */
+export function noPlaceFor({ parts, targets }: JobState, part: string, joint: string, text: string): Said {
+  const own = chosenPart(parts, part);
+  if (own?.looked) {
+    const { looked } = own;
+    return { type: 'part-looked', data: { part: own.id, ...looked, lacks: [...looked.lacks, joint], text } };
+  }
+  const changed = targets.map((each) =>
+    'replace' in each && each.replace === part ? { ...each, newLacks: [...(each.newLacks ?? []), joint] } : each,
+  );
+  return { type: 'targets', data: { targets: changed, text } };
+}

@@ -1,0 +1,121 @@
+import { isAccepted, isBoard } from '../parts/index.ts';
+import { mainBoard, opId } from '../drafts/index.ts';
+import type { Mechanism } from '../holds/index.ts';
+import { tellAnyhow } from '../prepare/index.ts';
+import { heldName, lostFunctions, partName, thingName, waterWords } from '../words/index.ts';
+import type { ClosingEventData } from './closing-events.ts';
+import { curing } from './curing.ts';
+import type { JobState } from './state.ts';
+
+/** Something that is gone through before a device is handed over. */
+export interface HandOverPoint {
+  /** its name, as a hand-over gives it */
+  readonly what: string;
+  readonly text: string;
+  /** it is so by what was recorded: nobody has to say it */
+  readonly isDone: boolean;
+  /** it comes about by itself, then: ISO 8601 */
+  readonly from?: string;
+}
+
+/**
+ * What is gone through before a finished device goes: adhesive that cures, a new board that was reset and is not locked, what the
+ * owner has to hear once more, the old cell.
+ * @param now milliseconds
+ */
+export function handOverPoints(mechanism: Mechanism, state: JobState, now: number): HandOverPoint[] {
+  const { map } = mechanism;
+  const told = new Set([...(state.agreed?.items ?? []), ...(state.prepared?.told ?? [])]);
+  const fitted = state.done.flatMap(({ kind, part, new: isNew }) => (kind === 'fit' && isNew ? [part!] : []));
+  const say = (what: string, text: string): HandOverPoint => ({ what, text, isDone: false });
+  return [
+    ...curing(mechanism, state).map(({ joint, by, readyAt }): HandOverPoint => ({
+      what: `cured:${joint}`,
+      text:
+        by === 'locker'
+          ? `Thread locker of ${heldName(map, joint)} has set`
+          : `${thingName(map, joint)} has the strength that is asked for`,
+      isDone: now >= Date.parse(readyAt),
+      from: readyAt,
+    })),
+    ...boards(mechanism, state, fitted),
+    ...tellAnyhow(map, state.targets).map((text): HandOverPoint => ({
+      what: `told:${text}`,
+      text: `Told and agreed: ${text}`,
+      isDone: told.has(text),
+    })),
+    ...openedSeals(mechanism, state).map((text) => say(`water:${text}`, text)),
+    ...oldFaults(mechanism, state),
+    ...state.decisions
+      .filter(({ about }) => about === 'left-open' || about === 'failed-test' || about === 'missing-screw')
+      .map(({ text }) => say(`decided:${text}`, `Decided, and said to the owner: ${text}`)),
+    ...(map.battery && fitted.includes(map.battery.part)
+      ? [say('old-cell', 'The old battery lies apart, its contacts covered; where it goes is a matter of local rules')]
+      : []),
+  ];
+}
+
+/** The main board is reset where it is new; a new board is neither barred nor locked to somebody. */
+function boards({ map }: Mechanism, state: JobState, fitted: readonly string[]): HandOverPoint[] {
+  const fitsBoard = map.parts.filter(({ id, kind }) => kind === 'board' && fitted.includes(id));
+  return fitsBoard.flatMap(({ id }) => {
+    const own = state.parts.find((part) => part.mapPart === id && isBoard(map, part) && isAccepted(part));
+    const name = partName(map, id);
+    const isClear = own?.asked.at(-1)?.answer === 'clear';
+    const reset = {
+      what: `reset:${id}`,
+      text: `${name} is reset and set up`,
+      isDone: state.steps.has(opId('reset', id)),
+    };
+    return [
+      ...(mainBoard(map)?.id === id ? [reset] : []),
+      { what: `locks:${id}`, text: `${name} is not barred, and locked to nobody’s account`, isDone: isClear },
+    ];
+  });
+}
+
+/** What is said of water, once for every way in which seals were closed again. */
+function openedSeals({ map }: Mechanism, state: JobState): string[] {
+  const opened = map.joints.filter(
+    (each) =>
+      each.type === 'bond' &&
+      each.style === 'perimeter' &&
+      state.done.some(({ kind, joint }) => kind === 'release' && joint === each.id),
+  );
+  return [...new Set(opened.map(({ id }) => waterWords(state.found.closings.get(id) ?? 'renew')))];
+}
+
+/** What failed when it came in and fails still. */
+function oldFaults({ map }: Mechanism, { tests, targets }: JobState): HandOverPoint[] {
+  const lost = lostFunctions(map, targets);
+  const last = new Map(tests.map((each) => [each.function, each.result]));
+  const still = map.functions.filter(
+    ({ id }) =>
+      !lost.has(id) &&
+      last.get(id) !== 'works' &&
+      tests.some((each) => each.function === id && each.stage === 'intake' && each.result === 'fails'),
+  );
+  return still.map(({ id, name }) => ({
+    what: `fault:${id}`,
+    text: `${name} failed when it came in, and was not put right`,
+    isDone: false,
+  }));
+}
+
+/** Why a device is not handed over yet; null where it may go. */
+export function notHandedOver(
+  mechanism: Mechanism,
+  state: JobState,
+  { points, early }: ClosingEventData['handed-over'],
+  at: string,
+): string | null {
+  if (!state.finished) return 'First finish the repair: what is not finished is not handed over.';
+  if (state.handedOver) return `It was handed over to ${state.handedOver.to} already.`;
+  const gone = new Set(points);
+  const open = handOverPoints(mechanism, state, Date.parse(at)).filter(
+    ({ what, isDone, from }) => !isDone && (from === undefined ? !gone.has(what) : early === undefined),
+  );
+  if (open.length === 0) return null;
+  const list = open.map(({ text, from }) => (from ? `${text}: from ${from}` : text)).join('; ');
+  return `points: Not handed over yet: ${list}. Go through it, wait, or say why it goes early.`;
+}
