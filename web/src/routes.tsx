@@ -91,6 +91,11 @@ export const routes: RouteObject[] = [
         lazy: () => import('./schools/schools-view.tsx').then(({ SchoolsView }) => ({ Component: SchoolsView })),
       },
       {
+        path: 'jobs/:id/hand-over',
+        lazy: () =>
+          import('./hand-over/hand-over-view.tsx').then(({ HandOverView }) => ({ Component: Fresh(HandOverView) })),
+      },
+      {
         path: 'jobs/:id/record',
         lazy: () => import('./record/record-view.tsx').then(({ RecordView }) => ({ Component: RecordView })),
       },

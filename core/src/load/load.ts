@@ -15,7 +15,7 @@ export interface LoadRequest {
   readonly over: { readonly w: number; readonly h: number };
 }
 
-export interface Placed {
+interface Placed {
   readonly weight: string;
   readonly mass_kg: number;
   /** of its middle, mm from the corner of what it stands over */

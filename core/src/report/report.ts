@@ -1,11 +1,11 @@
 import type { DeviceMap } from '../device-map/index.ts';
 import { isOuter, isSelfParting } from '../device-map/index.ts';
-import { opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import type { JobState } from '../job/index.ts';
+import { curing, type JobState } from '../job/index.ts';
 import { counts } from '../screws/index.ts';
 import { inWords } from '../search/index.ts';
-import { capital, heldName, lostFunctions, partName, plural, waterWords } from '../words/index.ts';
+import { TORQUE_N_CM } from '../torque/index.ts';
+import { capital, heldName, lostFunctions, partName, plural, rimWords, waterWords } from '../words/index.ts';
 
 /** What the owner is handed: what was done and found, in words, with nothing left to look up. */
 export interface Report {
@@ -30,6 +30,8 @@ export interface Report {
   readonly people: readonly string[];
   readonly takenIn: string;
   readonly finished: string | null;
+  /** to whom it went, and when: ISO 8601 */
+  readonly handedOver: { readonly to: string; readonly at: string } | null;
   /** photographs in their order, by the hash of what is shown */
   readonly photos: readonly { readonly hash: string; readonly text: string }[];
   /** parts that are new, and those that were out */
@@ -44,6 +46,9 @@ const MOST_PHOTOS = 4;
 /** An acrylic foam tape at room temperature (a data sheet, from memory). */
 const CURING =
   'Its adhesive has half of its strength 20 min after it was pressed, and 90 % after a day: until then no water and no bending.';
+
+/** Glue, where the map or the shop gives it a time. */
+const GLUED = 'It is glued: until the glue has set no water, no heat and no bending.';
 
 export function reportOf(mechanism: Mechanism, state: JobState): Report {
   const { map } = mechanism;
@@ -70,13 +75,20 @@ export function reportOf(mechanism: Mechanism, state: JobState): Report {
     people: [...new Set(state.standing.map(({ by }) => by))],
     takenIn: job.createdAt,
     finished: state.finished,
-    photos: state.photos
-      .filter(({ of }) => of !== 'mat')
-      .slice(-MOST_PHOTOS)
-      .map(({ shown, text, part }) => ({ hash: shown, text: text ?? (part ? partName(map, part) : '') })),
+    handedOver: state.handedOver,
+    photos: photosOf(state).map(({ shown, text, part }) => ({
+      hash: shown,
+      text: text ?? (part ? partName(map, part) : ''),
+    })),
     isNew: new Set(fitted),
     wasOut: new Set(state.done.flatMap(({ kind, part }) => (kind === 'lift' ? [part!] : []))),
   };
+}
+
+/** Those that were chosen, in their order; else the last that were taken of the device. */
+function photosOf({ photos, chosenPhotos }: JobState): JobState['photos'] {
+  if (chosenPhotos === null) return photos.filter(({ of }) => of !== 'mat').slice(-MOST_PHOTOS);
+  return chosenPhotos.flatMap((hash) => photos.find(({ shown }) => shown === hash) ?? []);
 }
 
 function partsOf(map: DeviceMap, { parts }: JobState, fitted: readonly string[]): Report['parts'] {
@@ -126,7 +138,8 @@ function torqueWords(map: DeviceMap, { peaks }: JobState): string[] {
   return [...peaks].flatMap(([key, { peak_Ncm, verdict }]) => {
     if (verdict === 'in') return [];
     const [joint, point] = key.split('/') as [string, string];
-    return [`Screw ${point} of ${heldName(map, joint)}: ${peak_Ncm} N·cm, ${OUTSIDE[verdict]}`];
+    const kgf_cm = (peak_Ncm / TORQUE_N_CM['kgf·cm']).toFixed(2);
+    return [`Screw ${point} of ${heldName(map, joint)}: ${peak_Ncm} N·cm (${kgf_cm} kgf·cm), ${OUTSIDE[verdict]}`];
   });
 }
 
@@ -141,14 +154,16 @@ function toKnow(mechanism: Mechanism, state: JobState, fitted: readonly string[]
       state.done.some((op) => op.kind === 'release' && op.joint === joint.id),
   );
   const water = [...new Set(opened.map(({ id }) => waterWords(state.found.closings.get(id) ?? 'renew')))];
-  const isTaped = opened.some(
-    ({ id }) => (state.found.closings.get(id) ?? 'renew') === 'renew' && state.steps.has(opId('lay', id)),
-  );
+  const cures = curing(mechanism, state);
+  const isTaped = cures.some(({ by }) => by === 'tape');
+  const glued = cures.filter(({ by }) => by === 'time');
   const cell = map.battery?.part;
   const isCellOut = cell !== undefined && fitted.includes(cell);
   return [
     ...water,
     ...(isTaped ? [CURING] : []),
+    ...(glued.length > 0 ? [GLUED] : []),
+    ...[...state.flush].flatMap(([id, fit]) => (fit ? [rimWords(map, id, fit)] : [])),
     ...(state.agreed?.items ?? state.prepared?.told ?? []),
     ...state.decisions.map(({ text }) => `Decided: ${text}`),
     ...(isCellOut

@@ -31,7 +31,7 @@ export interface RimFit {
 }
 
 /** A feeler gauge or a dial at a rim is good for this (common practice). */
-export const RIM_SD_MM = 0.03;
+const RIM_SD_MM = 0.03;
 /** A rim that steps less than this all round is flush to a thumb (common practice). */
 const FLUSH_MM = 0.1;
 /** How wide a high spot of a thin panel is: where it has fallen to 60 % (guess). */

@@ -6,7 +6,7 @@ export interface Roll {
   readonly length_mm: number;
 }
 
-export interface CutRoll {
+interface CutRoll {
   readonly roll: string;
   /** ids of the strips cut from it */
   readonly strips: readonly string[];
@@ -23,10 +23,10 @@ export interface Cutting {
 }
 
 /** What is left of a roll and shorter than this is of no use (guess). */
-export const USEFUL_MM = 150;
+const USEFUL_MM = 150;
 
 /** With more strips it is cut longest first, without proof. */
-export const MOST_PROVEN = 12;
+const MOST_PROVEN = 12;
 
 /**
  * Strips cut from rolls with the least waste: of every roll that is cut, what is left and too short to be used. Equal waste goes

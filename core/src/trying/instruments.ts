@@ -11,7 +11,7 @@ export type Instrument =
   | { readonly kind: 'vibration'; readonly part: string };
 
 /** A fingertip covers about so much: a field of the touch grid (guess). */
-export const FINGER_MM = 9;
+const FINGER_MM = 9;
 
 /** Tones of a small speaker that buzz, rattle or vanish where it or its mesh is at fault, in hertz (common practice). */
 const TONES_HZ = [300, 600, 1200, 2400, 4800] as const;

@@ -16,6 +16,8 @@ export interface ReportOf {
   /** days as they are written in the workshop */
   readonly takenIn: string;
   readonly finished: string;
+  /** to whom it went, and when; empty while it is here */
+  readonly handedOver: string;
   /** JPEG or PNG, as data addresses */
   readonly pictures: readonly { readonly data: string; readonly text: string }[];
 }
@@ -25,7 +27,15 @@ const QUIET = '#5d574c';
 const HAIR = '#cfc6b3';
 
 /** The report as one or two pages: what was done, on the device and in words, and what the owner has to know. */
-export function reportDocument({ map, report, url, takenIn, finished, pictures }: ReportOf): TDocumentDefinitions {
+export function reportDocument({
+  map,
+  report,
+  url,
+  takenIn,
+  finished,
+  handedOver,
+  pictures,
+}: ReportOf): TDocumentDefinitions {
   return {
     pageSize: 'A4',
     pageMargins: [48, 44, 48, 54],
@@ -48,7 +58,7 @@ export function reportDocument({ map, report, url, takenIn, finished, pictures }
             { text: report.title, style: 'h1' },
             { text: [report.device, ...report.facts].join(' · '), fontSize: 11 },
             {
-              text: `Taken in ${takenIn}${finished ? `, finished ${finished}` : ', not finished yet'} · ${report.people.join(', ')}`,
+              text: `Taken in ${takenIn}${finished ? `, finished ${finished}` : ', not finished yet'}${handedOver ? `, ${handedOver}` : ''} · ${report.people.join(', ')}`,
               style: 'small',
               margin: [0, 3, 0, 0],
             },

@@ -156,6 +156,9 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
       report: { ...report, isNew: [...isNew], wasOut: [...wasOut] },
       url: new URL(`/jobs/${job.id}/record`, context.req.url).href,
       takenIn: dayIn(shop.shop.zone, report.takenIn),
+      handedOver: report.handedOver
+        ? `handed over to ${report.handedOver.to}, ${dayIn(shop.shop.zone, report.handedOver.at)}`
+        : '',
       finished: report.finished ? dayIn(shop.shop.zone, report.finished) : '',
       pictures: pictures.flat(),
     };

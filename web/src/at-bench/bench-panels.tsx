@@ -1,4 +1,5 @@
 import type { DoneStep, EventData, JobState } from '@nibrel/core/job';
+import type { Part } from '@nibrel/core/device-map';
 import type { Mechanism } from '@nibrel/core/holds';
 import type { Leaving } from '@nibrel/core/in-hand';
 import type { Op } from '@nibrel/core/drafts';
@@ -19,6 +20,7 @@ import { NotMappedPanel } from './panels/not-mapped-panel.tsx';
 import { OtherStepPanel } from './panels/other-step.tsx';
 import { TargetPanel } from './panels/target-panel.tsx';
 import { TroublePanel } from './panels/trouble-panel.tsx';
+import { FlushPanel } from '../closing/flush-panel.tsx';
 import { TrialPanel } from '../trying/trial-panel.tsx';
 import { WetDecisionPanel } from './panels/wet-decision-panel.tsx';
 
@@ -31,6 +33,8 @@ interface BenchPanelsProps {
   readonly leaving: Leaving;
   readonly ahead: readonly Op[];
   readonly where: WhereToTry | null;
+  /** what was closed last from outside */
+  readonly closed: Part | null;
   /** the one that lies over the view */
   readonly panel: PanelName | null;
   onPanel(panel: PanelName | null): void;
@@ -46,6 +50,7 @@ export const BenchPanels = memo(function BenchPanels({
   leaving,
   ahead,
   where,
+  closed,
   panel,
   onPanel,
   send,
@@ -136,6 +141,13 @@ export const BenchPanels = memo(function BenchPanels({
         onDone={(checked) => void send('transplant-done', checked)}
       />
       <LeavingPanel map={map} leaving={leaving} open={panel === 'leaving'} onClose={close} />
+      <FlushPanel
+        map={map}
+        part={closed}
+        open={panel === 'flush'}
+        onClose={close}
+        onFlush={(flush) => send('flush', flush)}
+      />
       <TrialPanel
         map={map}
         state={state}

@@ -9,7 +9,9 @@ import {
   leaving,
   leadOf,
   nextUntested,
+  noPlaceFor,
   opFor,
+  sideBySide,
   testStage,
   waitLeft_s,
   withNewScrews,
@@ -17,7 +19,7 @@ import {
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
 import { counts } from '@nibrel/core/screws';
-import { opWords, plural } from '@nibrel/core/words';
+import { opWords, partName, plural } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -28,6 +30,8 @@ import { atBench, useSettings } from '../app/settings.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { mainSide, type Side } from '../drawing/geometry.ts';
 import { onTheMat } from '../drawing/on-the-mat.ts';
+import { SideBySideDrawing } from '../drawing/side-by-side.tsx';
+import { justClosed } from '../closing/just-closed.ts';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
@@ -196,6 +200,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const pause = useCallback(() => void send(state.paused ? 'resume' : 'pause', {}), [send, state.paused]);
   const undoLast = useCallback(() => void undo(), [undo]);
   const askWho = useCallback(() => setPanel('person'), []);
+  const beside = useMemo(() => sideBySide(mechanism, state, shownOp), [mechanism, state, shownOp]);
+  const closed = useMemo(() => justClosed(mechanism, state), [mechanism, state]);
   const shown = useMemo(() => mat?.shown ?? shownOf(mechanism, state, shownOp), [mat, mechanism, state, shownOp]);
   const near = useMemo(() => (tray ? NOTHING_NEAR : nearOf(map, shownOp)), [tray, map, shownOp]);
   const marks = look === 0 ? hand?.marks : undefined;
@@ -246,6 +252,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           o: () => setPanel('not-mapped'),
           ...(toClose ? { k: () => setPanel('closing') } : {}),
           j: () => setPanel('trial'),
+          '6': () => setPanel('flush'),
           g: () => setPanel('target'),
           c: () => setPanel('target'),
           p: pause,
@@ -328,6 +335,10 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               onAnswer={(answer) => void bench.send('test', { ...answer, stage: testStage(shownOp) })}
               worthTrying={look === 0 ? worthTrying(map, where, shownOp) : null}
               onTry={() => setPanel('trial')}
+              beside={beside}
+              onNoPlace={(joint, text) => beside && void bench.say(noPlaceFor(state, beside.part, joint, text))}
+              toFeel={look === 0 && closed && !state.flush.has(closed.id) ? partName(map, closed.id) : null}
+              onFeel={() => setPanel('flush')}
               onStep={step}
             />
           ) : (
@@ -353,6 +364,10 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         <div className="relative h-[58dvh] min-h-96 p-3 md:h-auto md:min-h-0" role="presentation">
           {look === 0 && hand?.picture ? (
             <div className="h-full pb-8">{hand.picture}</div>
+          ) : beside ? (
+            <div className="h-full pb-8">
+              <SideBySideDrawing mechanism={mechanism} beside={beside} now={shown.now ?? NONE} />
+            </div>
           ) : (
             <DeviceDrawing
               map={mat?.map ?? map}
@@ -372,11 +387,13 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           <p className="pointer-events-none absolute bottom-2 left-4 bg-paper px-1 text-note text-quiet">
             {look === 0 && hand?.picture
               ? 'Predicted, with the reach of what is not known'
-              : mat
-                ? mat.label
-                : side === 'front'
-                  ? 'Front up'
-                  : 'Back up, drawn mirrored'}
+              : beside
+                ? 'Side by side on the mat'
+                : mat
+                  ? mat.label
+                  : side === 'front'
+                    ? 'Front up'
+                    : 'Back up, drawn mirrored'}
           </p>
         </div>
         <Mat
@@ -408,6 +425,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         leaving={mayLeave}
         ahead={ops}
         where={where}
+        closed={closed}
         panel={panel}
         onPanel={setPanel}
         send={bench.send}

@@ -132,6 +132,10 @@ function said(map: DeviceMap, { targets, policy }: Repair, about: string | undef
           onAnswer={() => {}}
           worthTrying={null}
           onTry={() => {}}
+          beside={null}
+          onNoPlace={() => {}}
+          toFeel={null}
+          onFeel={() => {}}
         />
       </QueryClientProvider>,
     );

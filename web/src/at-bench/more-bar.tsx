@@ -17,7 +17,8 @@ export type PanelName =
   | 'closing'
   | 'held'
   | 'leaving'
-  | 'trial';
+  | 'trial'
+  | 'flush';
 
 interface MoreBarProps {
   readonly paused: boolean;

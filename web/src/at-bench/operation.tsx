@@ -1,18 +1,19 @@
 import type { EventData, JobState } from '@nibrel/core/job';
 import { settled } from '@nibrel/core/policy';
-import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
 import { isDead, type Mechanism } from '@nibrel/core/holds';
-import { leadOf } from '@nibrel/core/in-hand';
+import { leadOf, type SideBySide } from '@nibrel/core/in-hand';
+import { NoPlace } from './no-place.tsx';
 import { bitMark, cautionFor, capital, plural, opWords, whyNow } from '@nibrel/core/words';
 import type { Op } from '@nibrel/core/drafts';
-import { turnsOf } from '@nibrel/core/mix-ups';
-import { keyOf, screwLetters } from '@nibrel/core/screws';
 import { countdown } from '../app/format.ts';
 import { useState } from 'react';
 import { useKeys } from '../app/keys.ts';
 import { Button, Key } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
-import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
+import { DriveMark } from '../ui/screw-mark.tsx';
+import { LoadCard } from '../closing/load-card.tsx';
+import { TapeCuts } from '../closing/tape-cuts.tsx';
+import { Screws, Ticks } from './ticks.tsx';
 import type { Hand } from './opening/hand.ts';
 import { inUnits } from '../app/units.ts';
 import { AsItWas } from './as-it-was.tsx';
@@ -55,6 +56,12 @@ interface OperationProps {
   /** a trial pays here, before this step: how, in words; null where none does */
   readonly worthTrying: string | null;
   onTry(): void;
+  /** the old part and the new one, where they lie side by side */
+  readonly beside: SideBySide | null;
+  onNoPlace(joint: string, text: string): void;
+  /** what was closed last, by name, and was not felt round its rim; null where nothing was */
+  readonly toFeel: string | null;
+  onFeel(): void;
   onStep(): void;
   /** what is done together is done as far as this */
   onTick(op: Op): void;
@@ -93,6 +100,10 @@ export function Operation({
   onAnswer,
   worthTrying,
   onTry,
+  beside,
+  onNoPlace,
+  toFeel,
+  onFeel,
   onStep,
   onTick,
 }: OperationProps) {
@@ -178,6 +189,11 @@ export function Operation({
           })}
         {lead.stage === 'move' && <MovesOver map={map} plan={plan} ahead={ahead} now={lead} />}
         {op.name === 'test' && <Tests map={map} state={state} op={op} onAnswer={onAnswer} />}
+        {lead.name === 'compare' && beside && lookahead === 0 && (
+          <NoPlace map={map} beside={beside} onNoPlace={onNoPlace} />
+        )}
+        {lead.name === 'lay' && joint?.type === 'bond' && <TapeCuts map={map} state={state} bond={joint} />}
+        {lead.name === 'press' && joint?.type === 'bond' && <LoadCard map={map} bond={joint} />}
         {op.name === 'inspect' && <p className="text-body text-quiet">Space good · 2 failed</p>}
         {worthTrying && (
           <Button keyName="J" onClick={onTry}>
@@ -219,6 +235,11 @@ export function Operation({
             )}
           </div>
         )}
+        {toFeel && (
+          <Button keyName="6" onClick={onFeel}>
+            {toFeel}: flush all round?
+          </Button>
+        )}
         {onNotSure && (
           <Button keyName="2" onClick={onNotSure}>
             Done, not sure that it clicked
@@ -251,93 +272,6 @@ function timeWords({ seconds, low = seconds, high = seconds, timesFrom }: Op): s
 /** *The battery is still connected.* */
 function firstSentence(text: string): string {
   return /^.*?[.](?=\s|$)/.exec(text)?.[0] ?? text;
-}
-
-interface TicksProps {
-  readonly map: DeviceMap;
-  readonly state: JobState;
-  readonly ops: readonly Op[];
-  readonly lead: Op;
-  onTick(op: Op): void;
-}
-
-/**
- * What belongs to the step in hand, each a tick of its own for who wants it; the main button takes them all. What is to be
- * known of each, its screws and its tool stand with it, since it has no screen of its own.
- */
-function Ticks({ map, state, ops, lead, onTick }: TicksProps) {
-  return (
-    <ol aria-label="In this step" className="flex flex-col text-lead">
-      {ops.map((op) => {
-        const { title, thing, hint } = opWords(map, op);
-        const joint = map.joints.find((each) => each.id === op.joint);
-        const tool = op.tool !== null && op.tool !== lead.tool ? `, ${bitMark(op.tool)}` : '';
-        return (
-          <li key={op.id} className="border-b border-hair">
-            <button
-              type="button"
-              className="flex min-h-12 w-full items-center gap-3 text-left hover:bg-mat"
-              onClick={() => onTick(op)}
-            >
-              <span aria-hidden="true" className="inline-block size-4 shrink-0 border-2 border-ink" />
-              <span>
-                <span className={op === lead ? 'font-bold' : ''}>{title}</span>
-                {op !== lead && (
-                  <span className="text-body text-quiet">
-                    {' '}
-                    {thing}
-                    {tool}
-                  </span>
-                )}
-                {op !== lead && hint && <span className="block text-body text-quiet">{hint}</span>}
-              </span>
-            </button>
-            {op !== lead && joint?.type === 'screw' && <Screws map={map} state={state} jointId={joint.id} />}
-          </li>
-        );
-      })}
-    </ol>
-  );
-}
-
-function Screws({
-  map,
-  state,
-  jointId,
-}: {
-  readonly map: DeviceMap;
-  readonly state: JobState;
-  readonly jointId: string;
-}) {
-  const joint = map.joints.find((each) => each.id === jointId);
-  if (joint?.type !== 'screw') return null;
-  const letters = screwLetters(map);
-  const kinds = [...new Set(joint.points.map((point) => fastenerAt(joint, point)))];
-  const laid = new Set(state.ledger.onMat.map(keyOf));
-  return (
-    <ul className="flex flex-col gap-1 text-lead">
-      {kinds.map((kind) => {
-        const points = joint.points.filter((point) => fastenerAt(joint, point) === kind);
-        const out = points.filter((point) => laid.has(keyOf({ joint: joint.id, point: point.id }))).length;
-        const fastener = map.fasteners.find((each) => each.id === kind)!;
-        const turns = turnsOf(map, { joint, kind: fastener });
-        return (
-          <li key={kind} className="flex flex-wrap items-center gap-x-4">
-            <ScrewMark mark={letters.get(kind)!} />
-            <span>
-              {fastener.length} mm × {points.length}
-            </span>
-            {out > 0 && <span className="text-body text-quiet">{out} on the mat</span>}
-            {turns !== null && <span className="text-body text-quiet">about {plural(turns, 'turn')}</span>}
-            <span className="text-body text-quiet">
-              {fastener.thread}, head {fastener.head} mm
-            </span>
-            {fastener.colour && <span className="text-body text-quiet">{fastener.colour}</span>}
-          </li>
-        );
-      })}
-    </ul>
-  );
 }
 
 function Wait({ seconds }: { readonly seconds: number }) {

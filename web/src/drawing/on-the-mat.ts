@@ -57,7 +57,7 @@ function hostOf({ map, part, base }: Mechanism, { device }: JobState, op: Op | u
 }
 
 /** The part as a device of its own: its box is the outline, and every place is counted from its corner. */
-function alone(map: DeviceMap, host: Part, ids: ReadonlySet<string>): DeviceMap {
+export function alone(map: DeviceMap, host: Part, ids: ReadonlySet<string>): DeviceMap {
   const { x: left, y: top, w, h } = host.box;
   const at = <T extends Point>(point: T): T => ({ ...point, x: point.x - left, y: point.y - top });
   const parts = map.parts

@@ -12,6 +12,7 @@ const STAGES = [
   ['screws', 'Screws'],
   ['', 'At the bench'],
   ['record', 'Record'],
+  ['hand-over', 'Hand over'],
 ] as const;
 
 interface JobHeaderProps {

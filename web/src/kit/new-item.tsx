@@ -31,6 +31,7 @@ const OF_ALL: readonly Kind[] = [
   { key: 'tape', name: 'Cut tape', unit: 'mm' },
   { key: 'clear-tape', name: 'Clear tape', unit: 'mm' },
   { key: 'liquid-adhesive', name: 'Liquid adhesive', unit: 'drop' },
+  ...[1, 2, 5, 10].map((kg): Kind => ({ key: `weight:${kg}`, name: `Weight, ${kg} kg`, unit: 'piece' })),
   { key: 'thread-locker', name: 'Thread locker', unit: 'drop' },
 ];
 

@@ -4,6 +4,7 @@ import type { Op } from '@nibrel/core/drafts';
 import { opTitle, thingName, capital, plural } from '@nibrel/core/words';
 import type { Target } from '@nibrel/core/search';
 import { duration, spaced } from '../app/format.ts';
+import { closingLine } from './closing-words.ts';
 import { foundLine } from './found-words.ts';
 import { deskLine, intakeLine } from './intake-words.ts';
 import { screwLine } from './screw-words.ts';
@@ -84,6 +85,7 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
         openingLine(map, event) ??
         foundLine(map, event) ??
         screwLine(map, event) ??
+        closingLine(map, event) ??
         intakeLine(map, event)
       );
   }

@@ -70,6 +70,14 @@ export function RecordView() {
           </p>
         </div>
         <div className="no-print flex gap-2">
+          {state.finished && (
+            <Link
+              to={`/jobs/${line.id}/hand-over`}
+              className="inline-flex min-h-12 items-center border border-ink px-4 font-semibold hover:bg-mat"
+            >
+              {state.handedOver ? 'Handed over' : 'Hand over'}
+            </Link>
+          )}
           {!state.finished && (
             <Link
               to={`/jobs/${line.id}`}

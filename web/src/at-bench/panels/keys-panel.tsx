@@ -19,6 +19,7 @@ const BENCH_KEYS = [
     '2, 3, 5',
     'at a test: fails, not tried, the rest works; at a close look: 2 failed; at a plug: 2 not sure that it clicked',
   ],
+  ['6', 'once it is closed: flush all round, or where it stands off'],
   ['K', 'before a bond is closed: keep it, renew it, glue it'],
   ['F', 'flip the drawing'],
   ['B', 'why, at length'],

@@ -1,0 +1,20 @@
+import { isOuter, type Part } from '@nibrel/core/device-map';
+import { type Mechanism, SEATED } from '@nibrel/core/holds';
+import type { JobState } from '@nibrel/core/job';
+
+/** The part that closes the device and was closed last in this repair: the one to run a thumb round. Null where none is. */
+export function justClosed({ map, part }: Mechanism, { done, device }: JobState): Part | null {
+  const last = done.findLast(({ kind, joint, part: id }) => {
+    if (kind !== 'close' && kind !== 'fit' && kind !== 'make') return false;
+    const about = id === undefined ? (map.joints.find((each) => each.id === joint)?.holds ?? []) : [id];
+    return about.some((each) => isClosing(map.parts.find((own) => own.id === each)));
+  });
+  if (!last) return null;
+  const about = last.part === undefined ? map.joints.find(({ id }) => id === last.joint)!.holds : [last.part];
+  const found = map.parts.find((each) => about.includes(each.id) && isClosing(each));
+  return found && device.status[part.get(found.id)!] === SEATED ? found : null;
+}
+
+function isClosing(part: Part | undefined): boolean {
+  return part !== undefined && isOuter(part) && part.kind !== 'tray' && !part.base;
+}
