@@ -68,7 +68,15 @@ describe('stand-ins', () => {
     const mechanism = mechanismOf(map);
     const pressed = (...kinds: string[]) => kinds.map((kind) => ({ kind, joint: 'touch-plug' }));
     const state = (done: object[], more: object = {}) =>
-      ({ done, tests: [], troubles: [], targets: [], unsure: new Set(), ...more }) as unknown as JobState;
+      ({
+        done,
+        tests: [],
+        troubles: [],
+        targets: [],
+        unsure: new Set(),
+        steps: new Map(),
+        ...more,
+      }) as unknown as JobState;
     const broken = (given: JobState) => [...brokenFunctions(mechanism, given, new Set(['touch-plug']))];
     expect(broken(state(pressed('release', 'make')))).toEqual(['touch']);
     expect(broken(state(pressed('release', 'make', 'release', 'make')))).toEqual([]);

@@ -6,6 +6,7 @@ import { followChanges, sessionQuery } from './app/queries.ts';
 import { SignInFirst } from './sign-in.tsx';
 import { outbox, resumeLetters } from './outbox/index.ts';
 import { routes } from './routes.tsx';
+import { DEVICE_PAGE } from './trying/instrument-address.ts';
 import { followTheme } from './app/settings.ts';
 import './app/styles.css';
 
@@ -19,17 +20,21 @@ const queries = new QueryClient({
   },
 });
 
-followChanges(queries);
-// whoever is signed out is asked to sign in; what waits is sent then
-outbox.state.subscribe(({ signedOut }, before) => {
-  if (signedOut && !before.signedOut) void queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
-});
-void resumeLetters();
+const root = createRoot(document.getElementById('root')!);
+const router = () => <RouterProvider router={createBrowserRouter(routes)} />;
 
-createRoot(document.getElementById('root')!).render(
-  <QueryClientProvider client={queries}>
-    <SignInFirst>
-      <RouterProvider router={createBrowserRouter(routes)} />
-    </SignInFirst>
-  </QueryClientProvider>,
-);
+// a device under test signs nobody in: its page asks the server for nothing
+if (location.pathname === DEVICE_PAGE) root.render(router());
+else {
+  followChanges(queries);
+  // whoever is signed out is asked to sign in; what waits is sent then
+  outbox.state.subscribe(({ signedOut }, before) => {
+    if (signedOut && !before.signedOut) void queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+  });
+  void resumeLetters();
+  root.render(
+    <QueryClientProvider client={queries}>
+      <SignInFirst>{router()}</SignInFirst>
+    </QueryClientProvider>,
+  );
+}

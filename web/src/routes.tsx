@@ -3,6 +3,7 @@ import { Link, type RouteObject, useParams, useRouteError } from 'react-router';
 import { HomeView } from './home/home-view.tsx';
 import { Trouble } from './ui/caution.tsx';
 import { Shell } from './shell.tsx';
+import { DEVICE_PAGE } from './trying/instrument-address.ts';
 
 function Broken() {
   const error = useRouteError() as Error;
@@ -103,7 +104,7 @@ export const routes: RouteObject[] = [
     ],
   },
   {
-    path: 'try',
+    path: DEVICE_PAGE,
     lazy: () => import('./trying/device-page.tsx').then(({ DevicePage }) => ({ Component: DevicePage })),
     errorElement: <Broken />,
   },

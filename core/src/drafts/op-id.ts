@@ -20,6 +20,8 @@ export type ProcedureName =
   | 'compare'
   // the flex of a battery that was unplugged
   | 'bend-aside'
+  // a plug whose function failed
+  | 'press-home'
   | 'cure'
   | 'count'
   | 'renew'

@@ -50,6 +50,7 @@ import {
   behindEdge,
 } from '../job/index.ts';
 import { type FailedTest, failedWithCosts } from './failed.ts';
+import { withPressedHome } from './press-home.ts';
 import { withExtras } from './extras.ts';
 import { airing } from '../solvent/index.ts';
 
@@ -86,13 +87,18 @@ export function planAhead(
   const before = beforeOpening(mechanism, state, plan, drying);
   const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
   const mended = withFrameMended(map, taped, state.damage, (part) => comesOff(plan, state, part)).filter(once);
+  const firstBack = mended.find(({ id }) => plan.rebuild.some((op) => op.id === id))?.id;
   const owed = drying
     ? taped
     : withTests(
         mechanism,
         state,
         plan,
-        withTapesOff(map, state, withGlassFilmOff(state, withFilmsOff(mechanism, state, mended))),
+        withTapesOff(
+          map,
+          state,
+          withGlassFilmOff(state, withFilmsOff(mechanism, state, withPressedHome(map, state, mended, firstBack))),
+        ),
       );
   const failed = failedWithCosts(mechanism, state, budget);
   return {

@@ -180,7 +180,8 @@ function clockOf({ id, wait_s }: Op): Said {
 
 /** Is it pressed home with a click that has to be listened for? */
 export function clicks({ joints }: DeviceMap, op: Op | undefined): boolean {
-  const joint = op?.kind === 'make' ? joints.find(({ id }) => id === op.joint) : undefined;
+  const isPressed = op?.kind === 'make' || op?.name === 'press-home';
+  const joint = isPressed ? joints.find(({ id }) => id === op.joint) : undefined;
   return joint?.type === 'connector' && CLICKS.has(joint.style);
 }
 

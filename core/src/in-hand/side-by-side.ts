@@ -47,14 +47,14 @@ export function sideBySide(mechanism: Mechanism, state: JobState, op: Op | undef
 }
 
 /** The part that is replaced, lies on the mat, and is worked on or compared. */
-function hostOf({ map, part }: Mechanism, { device }: JobState, { name, part: own, joint, onto }: Op) {
+function hostOf({ map, part }: Mechanism, { device }: JobState, { name, kind, part: own, joint, onto }: Op) {
   const to = map.joints.find(({ id }) => id === joint)?.to;
-  const host = name === 'compare' ? own : (onto ?? to ?? carrierOf(map, own));
-  return host !== undefined && device.status[part.get(host)!] === OFF ? host : undefined;
-}
-
-function carrierOf({ joints }: Mechanism['map'], part: string | undefined): string | undefined {
-  return joints.find(({ holds }) => holds.includes(part!))?.to;
+  // what goes in with nothing named that it goes onto goes into the device
+  const about = name === 'compare' ? own : (onto ?? to ?? (kind === 'fit' ? undefined : own));
+  const number = about === undefined ? undefined : part.get(about);
+  if (number === undefined) return undefined;
+  const host = device.group[number]!;
+  return device.status[host] === OFF ? map.parts[host]!.id : undefined;
 }
 
 /**

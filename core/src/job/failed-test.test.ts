@@ -83,6 +83,27 @@ describe('a test that fails before the seal', () => {
     expect(failed!.suspects[0]!.now_s!).toBeLessThan(failed!.suspects[0]!.afterSealing_s!);
   });
 
+  it('leads to the plug and has it pressed home again, as often as it is asked for', () => {
+    const bench = atTheTest();
+    const reach = { reach: 'touch-plug' };
+    const again = () =>
+      bench
+        .send('targets', { targets: [{ replace: 'display' }, reach] })
+        .ahead()
+        .map(({ id }) => id);
+    const ids = again();
+    expect(ids.slice(0, ids.indexOf('press-home:touch-plug'))).toEqual(
+      expect.arrayContaining(['release:connector-lid-screws', 'lift:connector-lid', 'release:cell-plug']),
+    );
+    expect(ids.indexOf('make:cell-plug')).toBeGreaterThan(ids.indexOf('press-home:touch-plug'));
+    bench.until('test:before');
+    expect(bench.state.steps.has('press-home:touch-plug')).toBe(true);
+    expect(again()).toContain('press-home:touch-plug 2');
+    // a plug that this job never pressed is only reached
+    bench.send('targets', { targets: [{ replace: 'display' }, { reach: 'port-plug' }] });
+    expect(bench.ahead().some(({ name }) => name === 'press-home')).toBe(false);
+  });
+
   it('suspects the plug first of which nobody was sure that it clicked, until it is pressed again', () => {
     const bench = new TestBench(tern5(), [{ replace: 'display' }]).until('make:touch-plug');
     const press = bench.ahead()[0]!;

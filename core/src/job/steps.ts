@@ -51,7 +51,8 @@ function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway:
     }
     const isAdded = state.added.some((each) => each.step === step.id);
     if (state.steps.has(step.id) && !step.again && !isAdded) return { problem: `“${step.id}” is done already.` };
-    return { state: { ...withMark(looked(state, step), step.id), paused: false } };
+    const unsure = step.name === 'press-home' ? withoutUnsure(state.unsure, step) : state.unsure;
+    return { state: { ...withMark(looked(state, step), step.id), unsure, paused: false } };
   }
   const op = numbered(mechanism, step);
   if ('problem' in op) return op;

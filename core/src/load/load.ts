@@ -125,10 +125,35 @@ function centred(chosen: readonly One[], { w, h }: LoadRequest['over']): Load {
     }
   };
   place(0, 0, 0);
-  const { at: found, off } = best!;
-  const placed = ordered.map((one, index): Placed => ({ ...one, ...places[found[index]!]! }));
-  return { placed, mass_kg: total, off_mm: off };
+  const placed = ordered.map((one, index): Placed => ({ ...one, ...places[best!.at[index]!]! }));
+  return shiftedToTheMiddle(placed, total, { w, h });
 }
+
+/** All of them moved by as much as their middle is off, as far as they stay over the part. */
+function shiftedToTheMiddle(placed: readonly Placed[], total: number, { w, h }: LoadRequest['over']): Load {
+  const middle = (of: (one: Placed) => number) => placed.reduce((sum, one) => sum + one.mass_kg * of(one), 0) / total;
+  const shift = (of: (one: Placed) => number, length: number) => {
+    const wanted = length / 2 - middle(of);
+    const least = Math.min(...placed.map(of)) - length * RIM;
+    const most = length * (1 - RIM) - Math.max(...placed.map(of));
+    return Math.min(Math.max(wanted, -Math.max(0, least)), Math.max(0, most));
+  };
+  const by = { x: shift(({ x }) => x, w), y: shift(({ y }) => y, h) };
+  const moved = placed.map((one) => ({ ...one, x: one.x + by.x, y: one.y + by.y }));
+  const off = (of: (one: Placed) => number, length: number) =>
+    moved.reduce((sum, one) => sum + one.mass_kg * of(one), 0) / total - length / 2;
+  return {
+    placed: moved,
+    mass_kg: total,
+    off_mm: Math.hypot(
+      off(({ x }) => x, w),
+      off(({ y }) => y, h),
+    ),
+  };
+}
+
+/** No weight stands nearer to the rim than this share of the length (guess). */
+const RIM = 0.12;
 
 /** Rows along the length, two across where there are many; an odd one out stands in the middle of its own. */
 function placesFor(count: number, w: number, h: number) {

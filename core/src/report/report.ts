@@ -1,5 +1,6 @@
 import type { DeviceMap } from '../device-map/index.ts';
 import { isOuter, isSelfParting } from '../device-map/index.ts';
+import { opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { curing, type JobState } from '../job/index.ts';
 import { counts } from '../screws/index.ts';
@@ -62,7 +63,7 @@ export function reportOf(mechanism: Mechanism, state: JobState): Report {
       ...(job.colour ? [job.colour] : []),
       ...(job.owner ? [job.owner] : []),
     ],
-    done: state.targets.map((each) => capital(inWords(mechanism, each))),
+    done: state.targets.filter((each) => !isPressedHome(state, each)).map((each) => capital(inWords(mechanism, each))),
     parts: partsOf(map, state, fitted),
     tests: testsOf(map, state),
     screws: screwWords(state),
@@ -83,6 +84,11 @@ export function reportOf(mechanism: Mechanism, state: JobState): Report {
     isNew: new Set(fitted),
     wasOut: new Set(state.done.flatMap(({ kind, part }) => (kind === 'lift' ? [part!] : []))),
   };
+}
+
+/** A plug that was got at once more on the way is no work that was asked for. */
+function isPressedHome({ steps }: JobState, target: JobState['targets'][number]): boolean {
+  return 'reach' in target && steps.has(opId('press-home', target.reach));
 }
 
 /** Those that were chosen, in their order; else the last that were taken of the device. */

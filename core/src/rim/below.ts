@@ -10,6 +10,9 @@ export interface Below {
   readonly away_mm: number;
 }
 
+/** What is farther is looked at when these are not it. */
+const MOST = 3;
+
 /** Farther away holds up another place (guess). */
 const NEAR_MM = 18;
 
@@ -40,7 +43,7 @@ export function belowRim({ joints, parts, battery }: DeviceMap, part: string, at
     const key = `${each.kind} ${each.id}`;
     if (each.away_mm <= NEAR_MM && !nearest.has(key)) nearest.set(key, each);
   }
-  return [...nearest.values()];
+  return [...nearest.values()].slice(0, MOST);
 }
 
 /** Places round a part where its rim is felt: the corners, and the middles of its sides. */

@@ -203,6 +203,12 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
         thing: part,
         hint: 'Side by side: nothing is left on the old one, no hole and no screw is without its like.',
       };
+    case 'press-home':
+      return {
+        title: 'Unplug it and press it home again',
+        thing: bond,
+        hint: 'Look at both halves, then straight down until it clicks.',
+      };
     case 'bend-aside':
       return {
         title: 'Bend its flex aside',

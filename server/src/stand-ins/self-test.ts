@@ -26,7 +26,8 @@ export function brokenFunctions(mechanism: Mechanism, state: JobState, faults: R
   const broken = map.functions.filter(({ id }) => {
     const touched = suspectsOf(mechanism, state, id);
     const isBad = touched.some(
-      ({ joint, unsure, touched: times }) => unsure || (faults.has(joint ?? '') && times <= 2),
+      ({ joint, unsure, touched: times }) =>
+        unsure || (faults.has(joint ?? '') && times <= 2 && !state.steps.has(`press-home:${joint}`)),
     );
     return isBad || lost.has(id) || (isOld(id) && touched.length === 0);
   });

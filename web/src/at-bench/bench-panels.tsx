@@ -21,6 +21,7 @@ import { OtherStepPanel } from './panels/other-step.tsx';
 import { TargetPanel } from './panels/target-panel.tsx';
 import { TroublePanel } from './panels/trouble-panel.tsx';
 import { FlushPanel } from '../closing/flush-panel.tsx';
+import type { SelfTest } from '../trying/self-test.tsx';
 import { TrialPanel } from '../trying/trial-panel.tsx';
 import { WetDecisionPanel } from './panels/wet-decision-panel.tsx';
 
@@ -33,6 +34,7 @@ interface BenchPanelsProps {
   readonly leaving: Leaving;
   readonly ahead: readonly Op[];
   readonly where: WhereToTry | null;
+  readonly selfTest: SelfTest | null;
   /** what was closed last from outside */
   readonly closed: Part | null;
   /** the one that lies over the view */
@@ -50,6 +52,7 @@ export const BenchPanels = memo(function BenchPanels({
   leaving,
   ahead,
   where,
+  selfTest,
   closed,
   panel,
   onPanel,
@@ -153,6 +156,7 @@ export const BenchPanels = memo(function BenchPanels({
         state={state}
         trial={panel === 'trial' ? trialNow(mechanism, state, ahead) : null}
         where={where}
+        selfTest={selfTest}
         open={panel === 'trial'}
         onClose={close}
         onSteps={(steps) => void send('did', { steps })}

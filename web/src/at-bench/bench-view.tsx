@@ -12,7 +12,6 @@ import {
   noPlaceFor,
   opFor,
   sideBySide,
-  testStage,
   waitLeft_s,
   withNewScrews,
 } from '@nibrel/core/in-hand';
@@ -52,6 +51,7 @@ import { NotTaken } from '../job/not-taken.tsx';
 import { Stopped } from '../job/stopped.tsx';
 import { shownOf } from '../job/shown.ts';
 import { TopBand } from './top-band.tsx';
+import { useSelfTest } from '../trying/self-test.tsx';
 import { useWhereToTry } from '../trying/use-where-to-try.ts';
 import { worthTrying } from '../trying/worth-trying.ts';
 import { useContainers } from '../screws/use-keepings.ts';
@@ -184,6 +184,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const lookedAt = Math.floor(now / LOOKED_AT_MS) * LOOKED_AT_MS;
   const warm = atHand.warm ?? null;
   const where = useWhereToTry(map, state);
+  const selfTest = useSelfTest(state.job.id, (test) => void bench.send('test', test));
   const mayLeave = useMemo(
     () => leaving(mechanism, state, ops, lookedAt, warm),
     [mechanism, state, ops, lookedAt, warm],
@@ -204,6 +205,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const closed = useMemo(() => justClosed(mechanism, state), [mechanism, state]);
   const shown = useMemo(() => mat?.shown ?? shownOf(mechanism, state, shownOp), [mat, mechanism, state, shownOp]);
   const near = useMemo(() => (tray ? NOTHING_NEAR : nearOf(map, shownOp)), [tray, map, shownOp]);
+  const isCompared = shownOp?.name === 'compare';
   const marks = look === 0 ? hand?.marks : undefined;
   const over =
     tray || marks ? (
@@ -302,7 +304,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               isClosed={ops.length === 0 || ops[0]!.id === TEST_AFTER}
               onTest={(test) => void bench.send('test', op && op.name !== 'test' ? { ...test, stage: 'trial' } : test)}
               onDecision={(decision) => void bench.send('decision', decision)}
-              onReopen={(target) => void bench.send('targets', { targets: [...state.targets, target] })}
+              onReopen={(target) =>
+                void bench.send('targets', {
+                  targets: [...state.targets.filter((each) => JSON.stringify(each) !== JSON.stringify(target)), target],
+                })
+              }
             />
           )}
           {state.stopped || state.ended ? (
@@ -332,7 +338,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               onClosing={look === 0 && toClose ? () => setPanel('closing') : null}
               onEndWait={look === 0 ? endWait : null}
               onPeak={(peak) => bench.send('tightened', peak)}
-              onAnswer={(answer) => void bench.send('test', { ...answer, stage: testStage(shownOp) })}
+              selfTest={selfTest}
               worthTrying={look === 0 ? worthTrying(map, where, shownOp) : null}
               onTry={() => setPanel('trial')}
               beside={beside}
@@ -366,7 +372,12 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
             <div className="h-full pb-8">{hand.picture}</div>
           ) : beside ? (
             <div className="h-full pb-8">
-              <SideBySideDrawing mechanism={mechanism} beside={beside} now={shown.now ?? NONE} />
+              <SideBySideDrawing
+                mechanism={mechanism}
+                beside={beside}
+                now={shown.now ?? NONE}
+                near={isCompared ? NOTHING_NEAR : near}
+              />
             </div>
           ) : (
             <DeviceDrawing
@@ -425,6 +436,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
         leaving={mayLeave}
         ahead={ops}
         where={where}
+        selfTest={selfTest}
         closed={closed}
         panel={panel}
         onPanel={setPanel}

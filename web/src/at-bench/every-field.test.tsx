@@ -129,7 +129,7 @@ function said(map: DeviceMap, { targets, policy }: Repair, about: string | undef
           onPeak={() => Promise.resolve(true)}
           onStep={() => {}}
           onTick={() => {}}
-          onAnswer={() => {}}
+          selfTest={null}
           worthTrying={null}
           onTry={() => {}}
           beside={null}

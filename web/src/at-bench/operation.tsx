@@ -19,7 +19,7 @@ import { inUnits } from '../app/units.ts';
 import { AsItWas } from './as-it-was.tsx';
 import { MovesOver } from './moves-over.tsx';
 import { Tightening } from './tightening.tsx';
-import type { Answer } from '../trying/self-test.tsx';
+import type { SelfTest } from '../trying/self-test.tsx';
 import { Tests } from '../trying/tests.tsx';
 
 interface OperationProps {
@@ -51,8 +51,8 @@ interface OperationProps {
   /** what is waited for is ended before its time; null where nothing is */
   readonly onEndWait: (() => void) | null;
   onPeak(peak: EventData['tightened']): Promise<boolean>;
-  /** what a device under test says of a function */
-  onAnswer(answer: Answer): void;
+  /** null where no device answers for itself */
+  readonly selfTest: SelfTest | null;
   /** a trial pays here, before this step: how, in words; null where none does */
   readonly worthTrying: string | null;
   onTry(): void;
@@ -97,7 +97,7 @@ export function Operation({
   onClosing,
   onEndWait,
   onPeak,
-  onAnswer,
+  selfTest,
   worthTrying,
   onTry,
   beside,
@@ -188,7 +188,7 @@ export function Operation({
               : [];
           })}
         {lead.stage === 'move' && <MovesOver map={map} plan={plan} ahead={ahead} now={lead} />}
-        {op.name === 'test' && <Tests map={map} state={state} op={op} onAnswer={onAnswer} />}
+        {op.name === 'test' && <Tests map={map} state={state} op={op} selfTest={selfTest} />}
         {lead.name === 'compare' && beside && lookahead === 0 && (
           <NoPlace map={map} beside={beside} onNoPlace={onNoPlace} />
         )}

@@ -44,7 +44,7 @@ export function LoadCard({ map, bond }: LoadCardProps) {
             <circle
               cx={x}
               cy={y}
-              r={(Math.min(w, h) / 6) * Math.sqrt(mass_kg / heaviest)}
+              r={(Math.min(w, h) / 5) * Math.sqrt(mass_kg / heaviest)}
               fill="var(--mat)"
               stroke="var(--ink)"
               strokeWidth={w / 100}
@@ -54,7 +54,7 @@ export function LoadCard({ map, bond }: LoadCardProps) {
               y={y}
               textAnchor="middle"
               dominantBaseline="central"
-              fontSize={Math.min(w, h) / 9}
+              fontSize={Math.min(w, h) / 6}
               fill="var(--ink)"
             >
               {mass_kg}

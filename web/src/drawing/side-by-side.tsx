@@ -10,6 +10,8 @@ interface SideBySideDrawingProps {
   readonly beside: SideBySide;
   /** pieces and joints that hands are on */
   readonly now: ReadonlySet<string>;
+  /** what the drawings are zoomed to; empty: the whole of both */
+  readonly near: readonly string[];
 }
 
 const ON_OLD: ReadonlySet<PieceAt> = new Set(['old', 'renewed', 'came']);
@@ -24,7 +26,7 @@ const WHERE: Readonly<Record<PieceAt, string>> = {
 };
 
 /** The old part and the new one on the mat, drawn from the map: what is on which, and what has no counterpart. */
-export function SideBySideDrawing({ mechanism, beside, now }: SideBySideDrawingProps) {
+export function SideBySideDrawing({ mechanism, beside, now, near }: SideBySideDrawingProps) {
   const { map } = mechanism;
   const { host, own } = useMemo(() => {
     const number = mechanism.part.get(beside.part)!;
@@ -54,6 +56,7 @@ export function SideBySideDrawing({ mechanism, beside, now }: SideBySideDrawingP
                 side={side}
                 gone={goneFrom(on)}
                 now={now}
+                near={near}
                 marked={age === 'Old' ? new Set(beside.lacks) : NONE}
                 label={`${age} ${name}`}
               />

@@ -1,5 +1,8 @@
 import type { Instrument } from '@nibrel/core/trying';
 
+/** Where the page for a device under test is. */
+export const DEVICE_PAGE = '/try';
+
 /** What the page on the device under test shows: all of it stands in its address, so that it asks the server for nothing. */
 export type OnDevice =
   | { readonly show: 'fields' }

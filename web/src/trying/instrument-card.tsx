@@ -3,7 +3,7 @@ import { COLOUR_FIELDS, type Instrument, instrumentFor } from '@nibrel/core/tryi
 import { partName, placeWords } from '@nibrel/core/words';
 import qrcode from 'qrcode';
 import { useMemo } from 'react';
-import { onDevice, searchOf } from './instrument-address.ts';
+import { DEVICE_PAGE, onDevice, searchOf } from './instrument-address.ts';
 
 interface InstrumentCardProps {
   readonly map: DeviceMap;
@@ -83,7 +83,7 @@ const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
 /** A code to open it with the device's own camera, where the workshop's server can be reached from it. */
 function OnTheDevice({ search }: { readonly search: string }) {
-  const address = `${location.origin}/try?${search}`;
+  const address = `${location.origin}${DEVICE_PAGE}?${search}`;
   const isHere = LOOPBACK.has(location.hostname);
   return (
     <div className="flex items-center gap-3">

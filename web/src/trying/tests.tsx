@@ -4,7 +4,7 @@ import { nextUntested, testStage } from '@nibrel/core/in-hand';
 import type { JobState } from '@nibrel/core/job';
 import { lostFunctions } from '@nibrel/core/words';
 import { InstrumentCard } from './instrument-card.tsx';
-import { type Answer, SelfTest } from './self-test.tsx';
+import { type SelfTest, SelfTestButton } from './self-test.tsx';
 
 const RESULTS = { works: 'works', fails: 'fails', 'not-tried': 'not tried' } as const;
 
@@ -12,11 +12,11 @@ interface TestsProps {
   readonly map: DeviceMap;
   readonly state: JobState;
   readonly op: Op;
-  onAnswer(answer: Answer): void;
+  readonly selfTest: SelfTest | null;
 }
 
 /** What is tried, one function after the other: how, with what, and what came of those before. */
-export function Tests({ map, state, op, onAnswer }: TestsProps) {
+export function Tests({ map, state, op, selfTest }: TestsProps) {
   const next = nextUntested(state, op);
   const byId = new Map(map.functions.map((each) => [each.id, each]));
   const failedBefore = new Set(
@@ -39,7 +39,7 @@ export function Tests({ map, state, op, onAnswer }: TestsProps) {
         </p>
       )}
       {next && <InstrumentCard map={map} tried={next} />}
-      {next && <SelfTest job={state.job.id} functions={left} onAnswer={onAnswer} />}
+      <SelfTestButton selfTest={selfTest} functions={left} stage={testStage(op)} />
       <ul className="grid grid-cols-2 gap-x-6 text-body">
         {op.functions?.map((id) => {
           const result = resultOf(id);

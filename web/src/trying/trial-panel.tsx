@@ -8,7 +8,7 @@ import { Caution } from '../ui/caution.tsx';
 import type { Closing } from '../ui/form.ts';
 import { Panel } from '../ui/panel.tsx';
 import { InstrumentCard } from './instrument-card.tsx';
-import { SelfTest } from './self-test.tsx';
+import { type SelfTest, SelfTestButton } from './self-test.tsx';
 
 interface TrialPanelProps extends Closing {
   readonly map: DeviceMap;
@@ -16,16 +16,17 @@ interface TrialPanelProps extends Closing {
   /** null: nothing can be shown as it lies */
   readonly trial: TrialNow | null;
   readonly where: WhereToTry | null;
+  readonly selfTest: SelfTest | null;
   onSteps(steps: readonly DoneStep[]): void;
   onTest(test: EventData['test']): void;
 }
 
 /** The device tried in the middle of the work: alive for it, what it shows, and dead again before the next plug. */
-export function TrialPanel({ map, state, trial, where, open, onClose, onSteps, onTest }: TrialPanelProps) {
+export function TrialPanel({ map, state, trial, where, selfTest, open, onClose, onSteps, onTest }: TrialPanelProps) {
   return (
     <Panel title="Try it now" said={where ? worthWords(where) : undefined} open={open} onClose={onClose}>
       {trial ? (
-        <OnTrial map={map} state={state} trial={trial} onSteps={onSteps} onTest={onTest} />
+        <OnTrial map={map} state={state} trial={trial} selfTest={selfTest} onSteps={onSteps} onTest={onTest} />
       ) : (
         <p className="text-lead">
           Nothing can be shown as it lies: it is not alive and its plug can’t be pressed from here, or nothing that was
@@ -44,9 +45,11 @@ function worthWords({ trials, expected_s, asPlanned_s }: WhereToTry): string {
   return `${capital(plural(trials.length, 'trial'))} on this way back ${trials.length === 1 ? 'is' : 'are'} worth the time: about ${spared} less is to be expected in all (chances are guesses).`;
 }
 
-type OnTrialProps = Pick<TrialPanelProps, 'map' | 'state' | 'onSteps' | 'onTest'> & { readonly trial: TrialNow };
+type OnTrialProps = Pick<TrialPanelProps, 'map' | 'state' | 'selfTest' | 'onSteps' | 'onTest'> & {
+  readonly trial: TrialNow;
+};
 
-function OnTrial({ map, state, trial, onSteps, onTest }: OnTrialProps) {
+function OnTrial({ map, state, trial, selfTest, onSteps, onTest }: OnTrialProps) {
   const lost = lostFunctions(map, state.targets);
   const result = (id: string) => state.tests.findLast((each) => each.function === id && each.stage === 'trial')?.result;
   const next = trial.functions.find((id) => result(id) === undefined);
@@ -67,11 +70,7 @@ function OnTrial({ map, state, trial, onSteps, onTest }: OnTrialProps) {
   }
   return (
     <div className="flex flex-col gap-3">
-      <SelfTest
-        job={state.job.id}
-        functions={trial.functions}
-        onAnswer={(answer) => onTest({ ...answer, stage: 'trial' })}
-      />
+      <SelfTestButton selfTest={selfTest} functions={trial.functions} stage="trial" />
       <ul className="border-t border-ink text-lead">
         {trial.functions.map((id) => {
           const { name, how } = map.functions.find((each) => each.id === id)!;
