@@ -14,6 +14,9 @@ export interface JobStanding {
   readonly stops: readonly Stop[];
   readonly ended: JobState['ended'];
   readonly finishedAt: string | null;
+  /** what was glued or locked in it is strong enough from then on; null where nothing cures */
+  readonly mayGoFrom: string | null;
+  readonly handedOver: { readonly to: string; readonly at: string } | null;
   readonly lastAt: string | null;
   readonly screws: Counts;
   /** how many events it has */
@@ -77,6 +80,8 @@ export const jobLine = shape<JobLine>(
     stops: listOf(stop),
     ended: ended.allow(null),
     finishedAt: moment.allow(null),
+    mayGoFrom: moment.allow(null),
+    handedOver: shape<NonNullable<JobStanding['handedOver']>>({ to: text, at: moment }).allow(null),
     lastAt: moment.allow(null),
     screws: shape<Counts>({ out: count, onMat: count, back: count, lost: count }),
     revision: count,

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../test/bench.ts';
-import { tern5 } from '../../test/maps.ts';
+import { changed, tern5 } from '../../test/maps.ts';
 import { expectedSeconds, explain, type Look, priorOf, searchOrder } from './index.ts';
 
 const atTheTest = (notSure?: string) => {
@@ -51,6 +51,16 @@ describe('what explains a failed test', () => {
     const failing = chances(bench)['joint:touch-plug']!;
     // opened again, pressed, and tried before it is sealed
     expect(chances(tried(bench, 'works', 'touch'))['joint:touch-plug']).toBeLessThan(failing / 2);
+  });
+
+  it('blames nothing for a function that no plug or part serves', () => {
+    const unserved = changed(tern5(), (map) => map.functions.push({ id: 'shine', name: 'Shine', how: 'Look.' }));
+    const bench = new TestBench(unserved, [{ replace: 'display' }]).until('test:before');
+    const before = chances(bench);
+    bench.send('test', { function: 'shine', result: 'fails', stage: 'before' });
+    const after = chances(bench);
+    for (const [id, p] of Object.entries(before)) expect(after[id]).toBeCloseTo(p, 9);
+    expect(bench.aheadWhole().failed).toMatchObject([{ function: 'shine', suspects: [] }]);
   });
 
   it('explains all tests failing at once, and nothing where nothing was touched', () => {

@@ -1,8 +1,9 @@
 import { secondsToStrength } from '../bonding/index.ts';
 import { fastenerAt, isOuter, isSelfParting, type Joint } from '../device-map/index.ts';
-import { opId, renewalFor, secondsToLay } from '../drafts/index.ts';
+import { opId, secondsToLay } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { settled } from '../policy/index.ts';
+import { renewalNow } from './renewal-now.ts';
 import type { JobState } from './state.ts';
 
 /** A bond, or a screw with thread locker, that gains strength by itself. */
@@ -42,8 +43,7 @@ function curingBonds({ map, joint: numbers }: Mechanism, state: JobState): Curin
     if (bond.type !== 'bond' || isSelfParting(bond) || !bond.holds.some((id) => outer.has(id))) return [];
     const wasReleased = state.done.some(({ kind, joint }) => kind === 'release' && joint === bond.id);
     if (!wasReleased || state.device.released[numbers.get(bond.id)!]) return [];
-    const way = state.found.closings.get(bond.id);
-    const renewal = way === 'glue' ? 'liquid' : way === 'reuse' ? 'reuse' : renewalFor(bond, policy.closing);
+    const renewal = renewalNow(map, state, bond);
     const pressedAt = renewal === 'reuse' ? null : lastPressed(state, bond);
     if (pressedAt === null) return [];
     const cure_s = secondsToLay(bond, renewal === 'liquid' ? 'liquid' : policy.closing).cure;

@@ -60,6 +60,12 @@ describe('checkDeviceMap', () => {
       'x',
     ],
     ['an unknown battery', (copy: Copy) => Object.assign(copy.battery!, { part: 'x' }), 'battery.part', 'x'],
+    [
+      'a torque window upside down',
+      (copy: Copy) => Object.assign(copy.fasteners[0]!, { torque: { min: 9, max: 5 } }),
+      'fasteners[0].torque.max',
+      'min',
+    ],
     ['a part twice', (copy: Copy) => copy.parts.push({ ...part(copy, 'lid') }), 'parts[4].id', 'twice'],
     ['a joint twice', (copy: Copy) => copy.joints.push({ ...joint(copy, 'seal') } as never), 'joints[6].id', 'twice'],
     ['no base', (copy: Copy) => delete part(copy, 'frame').base, 'parts', 'base'],

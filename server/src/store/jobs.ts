@@ -206,7 +206,7 @@ export class Jobs {
   }
 
   #putLine(job: Job, { mechanism, state }: Live, changesSupplies: boolean): void {
-    const standing = standingOf(state);
+    const standing = standingOf(mechanism, state);
     const uses = usesOf(state);
     const before = this.lines.before(job.serial, job.createdAt, job.id);
     const used = changesSupplies ? usedIn(asClosed(mechanism, state), state.standing) : this.lines.usedIn(job.id);

@@ -1,18 +1,26 @@
 import type { JobLine, JobStanding, StoppedBefore } from '@nibrel/core/api';
-import { type BenchUse, benchUses, type Job, type JobState } from '@nibrel/core/job';
+import type { Mechanism } from '@nibrel/core/holds';
+import { type BenchUse, benchUses, curing, type Job, type JobState } from '@nibrel/core/job';
 import { counts } from '@nibrel/core/screws';
 
-export function standingOf(state: JobState): JobStanding {
+export function standingOf(mechanism: Mechanism, state: JobState): JobStanding {
+  const { handedOver } = state;
   return {
     status: statusOf(state),
     stopped: state.stopped,
     stops: state.stops,
     ended: state.ended,
     finishedAt: state.finished,
+    mayGoFrom: state.finished ? lastOf(curing(mechanism, state).map(({ readyAt }) => readyAt)) : null,
+    handedOver: handedOver && { to: handedOver.to, at: handedOver.at },
     lastAt: state.events.at(-1)?.at ?? null,
     screws: counts(state.ledger),
     revision: state.events.length,
   };
+}
+
+function lastOf(moments: readonly string[]): string | null {
+  return moments.toSorted((a, b) => Date.parse(a) - Date.parse(b)).at(-1) ?? null;
 }
 
 /** A job of which nothing can be told but that it is there. */
@@ -23,6 +31,8 @@ export function unreadable(reason: string, revision: number): JobStanding {
     stops: [],
     ended: null,
     finishedAt: null,
+    mayGoFrom: null,
+    handedOver: null,
     lastAt: null,
     screws: { out: 0, onMat: 0, back: 0, lost: 0 },
     revision,

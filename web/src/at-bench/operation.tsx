@@ -193,7 +193,7 @@ export function Operation({
           <NoPlace map={map} beside={beside} onNoPlace={onNoPlace} />
         )}
         {lead.name === 'lay' && joint?.type === 'bond' && <TapeCuts map={map} state={state} bond={joint} />}
-        {lead.name === 'press' && joint?.type === 'bond' && <LoadCard map={map} bond={joint} />}
+        {lead.name === 'press' && joint?.type === 'bond' && <LoadCard map={map} state={state} bond={joint} />}
         {op.name === 'inspect' && <p className="text-body text-quiet">Space good · 2 failed</p>}
         {worthTrying && (
           <Button keyName="J" onClick={onTry}>

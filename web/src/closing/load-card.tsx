@@ -1,5 +1,6 @@
 import { pressOf } from '@nibrel/core/bonding';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import { type JobState, renewalNow } from '@nibrel/core/job';
 import { loadFrom, type Weight } from '@nibrel/core/load';
 import { plural } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
@@ -8,12 +9,14 @@ import { shopQuery } from '../app/queries.ts';
 
 interface LoadCardProps {
   readonly map: DeviceMap;
+  readonly state: JobState;
   readonly bond: BondJoint;
 }
 
 /** Which weights on the shelf make up the load of a press, and where they stand so that it is centred. */
-export function LoadCard({ map, bond }: LoadCardProps) {
+export function LoadCard({ map, state, bond }: LoadCardProps) {
   const stock = useQuery(shopQuery).data?.stock;
+  const isGlued = renewalNow(map, state, bond) === 'liquid';
   const asked = bond.style === 'perimeter' ? (pressOf(bond)?.mass_kg ?? bond.close?.mass_kg) : bond.close?.mass_kg;
   const { w, h } = map.parts.find(({ id }) => id === bond.holds[0])!.box;
   const weights = useMemo(() => weightsOf(stock ?? []), [stock]);
@@ -21,6 +24,13 @@ export function LoadCard({ map, bond }: LoadCardProps) {
     () => (asked && weights.length > 0 ? loadFrom({ mass_kg: asked, weights, over: { w, h } }) : null),
     [asked, weights, w, h],
   );
+  if (isGlued) {
+    return (
+      <p className="text-body">
+        Clamps or bands all round, foam beneath, no tighter than the glass bears: glue needs hold and time, not weight.
+      </p>
+    );
+  }
   if (!asked || weights.length === 0) return null;
   if (!load) {
     return (

@@ -1,7 +1,5 @@
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { renewalFor } from '@nibrel/core/drafts';
-import type { JobState } from '@nibrel/core/job';
-import { settled } from '@nibrel/core/policy';
+import { type JobState, renewalNow } from '@nibrel/core/job';
 import { beadVolume_uL, cutFrom, stripsOfBond } from '@nibrel/core/tape';
 import { edgeName, plural } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
@@ -19,8 +17,7 @@ const BEAD_MM = 1;
 /** What is cut for a bond that is laid, and from which roll; or how much glue it takes. Nothing for a seal that came cut. */
 export function TapeCuts({ map, state, bond }: TapeCutsProps) {
   const stock = useQuery(shopQuery).data?.stock ?? [];
-  const way = state.found.closings.get(bond.id);
-  const renewal = way === 'glue' ? 'liquid' : renewalFor(bond, settled(map, state.policy).policy.closing);
+  const renewal = renewalNow(map, state, bond);
   const strips = stripsOfBond(bond);
   if (strips.length === 0) return null;
   const length_mm = strips.reduce((sum, strip) => sum + strip.length_mm, 0);

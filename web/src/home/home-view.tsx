@@ -26,6 +26,7 @@ export function HomeView() {
   const prospects = useQueries({ queries: drawn.map(prospectQuery) });
   const prospectOf = (job: JobLine) => prospects[drawn.indexOf(job)]?.data;
   const rows = open.map((job) => ({ job, prospect: prospectOf(job) }));
+  const now = useNow(30_000);
   const navigate = useNavigate();
   const goOn = () => next && void navigate(placeOf(next));
   useKeys({ ' ': goOn, Enter: goOn });
@@ -65,6 +66,7 @@ export function HomeView() {
                 <span className="text-note text-quiet">
                   {job.ended && `ended by ${job.ended.lead}, `}
                   {day(job.finishedAt ?? job.ended!.at)}, {clock(job.finishedAt ?? job.ended!.at)}
+                  {job.finishedAt && <Going job={job} now={now} />}
                 </span>
               </li>
             ))}
@@ -72,6 +74,20 @@ export function HomeView() {
         </section>
       )}
     </main>
+  );
+}
+
+/** May a finished device go, and since when; or to whom it went. */
+function Going({ job, now }: { readonly job: JobLine; readonly now: number }) {
+  if (job.handedOver) return <> · with {job.handedOver.to}</>;
+  const waits = job.mayGoFrom !== null && Date.parse(job.mayGoFrom) > now;
+  return (
+    <>
+      {' · '}
+      <Link to={`/jobs/${job.id}/hand-over`} className="underline underline-offset-4">
+        {waits ? `may go from ${clock(job.mayGoFrom!)}` : 'may go: hand it over'}
+      </Link>
+    </>
   );
 }
 

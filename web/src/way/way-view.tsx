@@ -15,6 +15,8 @@ import { JobHeader } from '../job/job-header.tsx';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { useWhereToTry } from '../trying/use-where-to-try.ts';
+import { worthTrying } from '../trying/worth-trying.ts';
 import { WayStrip } from './way-strip.tsx';
 import { inUnits } from '../app/units.ts';
 
@@ -32,6 +34,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
   // what is settled before the device is touched is no part of the film
   const ops = useMemo(() => bench.ahead?.ops.filter((op) => !isGate(op)) ?? [], [bench.ahead]);
   const frames = useMemo(() => framesOf(mechanism, state, ops), [mechanism, state, ops]);
+  const where = useWhereToTry(map, state);
   const [at, setAt] = useState(0);
   const [playing, setPlaying] = useState(false);
   const [pace, setPace] = useState<Pace>('steady');
@@ -80,6 +83,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
       </>
     );
   }
+  const worth = worthTrying(map, where, op);
   const device = frames[shown]!;
   const side = sideAt(ops, shown, mainSide(map));
   const words = opWords(map, op);
@@ -112,6 +116,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
             <h2 className="text-loud leading-[1.08] font-bold">{words.title}</h2>
             <p className="mt-1 text-far leading-tight">{words.thing}</p>
           </div>
+          {worth && <p className="text-body font-bold">{worth}</p>}
           {caution && <Caution>{inUnits(caution)}</Caution>}
           <p className="text-body text-quiet">
             {op.why} {op.whyNotEarlier}
