@@ -2,7 +2,8 @@ export type { FailedTest, SuspectCost } from './failed.ts';
 export { type HeldBack, heldBack, type Holding } from './before-you-pull.ts';
 export { leaving, type Leaving, type TurnsBad } from './leaving.ts';
 export { bondToClose, type ClosingChoice, closingChoices } from './closings.ts';
-export { type Ahead, doneStep, planAhead } from './ahead.ts';
+export { type Ahead, planAhead } from './ahead.ts';
+export { doneStep } from './done-step.ts';
 export { aheadOf, benchBudget, followed, type PlansMade } from './follow.ts';
 export { bondInHand, bondWork, type BondWork, warmPlace, zoneInHand } from './bond-in-hand.ts';
 export {
@@ -25,17 +26,9 @@ export {
 export { type EdgeInHand, edgeInHand } from './edge-in-hand.ts';
 export { sourceFor, type SourceVerdict, verdictOn } from './source-for.ts';
 export { nextWarming } from './to-warm.ts';
-export {
-  type AtHand,
-  clicks,
-  type Does,
-  edgeCut,
-  nextPress,
-  type NextPress,
-  nextScrew,
-  lookAnswer,
-  withNewScrews,
-} from './next-press.ts';
+export { clicks, nextPress, nextScrew, lookAnswer, withNewScrews } from './next-press.ts';
+export type { AtHand, Does, NextPress } from './press.ts';
+export { edgeCut } from './press-on-bond.ts';
 export { cutForeseen, cutInHand } from './cut-in-hand.ts';
 export type { Said } from './said.ts';
 export { noPlaceFor, type PieceAt, sideBySide, type SideBySide } from './side-by-side.ts';

@@ -9,7 +9,8 @@ import { lastWarmed } from '../job/index.ts';
 import { edgeInHand } from './edge-in-hand.ts';
 import { sourceFor, verdictOn } from './source-for.ts';
 import { cutInHand } from './cut-in-hand.ts';
-import { type AtHand, nextPress } from './next-press.ts';
+import { nextPress } from './next-press.ts';
+import type { AtHand } from './press.ts';
 import { afterwards, bondBasis, coolingBond, heatingBond, type WarmBond, whileOn, yieldsOf } from './warm-bond.ts';
 
 const seal = () => bondOf(tern5(), 'front-seal');

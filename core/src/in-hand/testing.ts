@@ -2,7 +2,7 @@ import { type Op, TEST_BEFORE } from '../drafts/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import { type EventData, failedTests, type JobState } from '../job/index.ts';
 import { lostFunctions } from '../words/index.ts';
-import { doneStep } from './ahead.ts';
+import { doneStep } from './done-step.ts';
 import type { Said } from './said.ts';
 
 /**
