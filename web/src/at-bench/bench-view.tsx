@@ -26,16 +26,13 @@ import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
 import { shopQuery } from '../app/queries.ts';
 import { atBench, useSettings } from '../app/settings.ts';
-import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { mainSide, type Side } from '../drawing/geometry.ts';
-import { onTheMat } from '../drawing/on-the-mat.ts';
-import { SideBySideDrawing } from '../drawing/side-by-side.tsx';
 import { justClosed } from '../closing/just-closed.ts';
-import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { sound, useSpokenStep, useWakeLock } from '../job/feedback.ts';
 import { BenchPanels } from './bench-panels.tsx';
+import { BenchPicture } from './bench-picture.tsx';
 import { FailedTests } from './failed-tests.tsx';
 import { LookBack } from './look-back.tsx';
 import { Mat } from './mat.tsx';
@@ -49,7 +46,6 @@ import { UntilPanel } from './panels/until-panel.tsx';
 import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
 import { NotTaken } from '../job/not-taken.tsx';
 import { Stopped } from '../job/stopped.tsx';
-import { shownOf } from '../job/shown.ts';
 import { TopBand } from './top-band.tsx';
 import { useSelfTest } from '../trying/self-test.tsx';
 import { useWhereToTry } from '../trying/use-where-to-try.ts';
@@ -99,8 +95,6 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const flipped = flippedFor !== null && flippedFor === (op?.id ?? '');
   const up: Side = shownOp?.face === 'front' || shownOp?.face === 'back' ? shownOp.face : mainSide(map);
   const side: Side = flipped ? (up === 'front' ? 'back' : 'front') : up;
-  const joint = map.joints.find((each) => each.id === shownOp?.joint);
-  const tray = joint?.type === 'clip' && joint.eject ? joint.holds[0] : undefined;
   const { hand, atHand } = useHand({ bench, map, state, op, side, now });
   const {
     label,
@@ -174,7 +168,6 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   }, [inSight]);
 
   const toClose = bondToClose(map, op);
-  const mat = useMemo(() => onTheMat(mechanism, state, shownOp), [mechanism, state, shownOp]);
 
   const toIntake = useCallback(() => void navigate(`/jobs/${state.job.id}/intake`), [navigate, state.job.id]);
 
@@ -203,18 +196,6 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const askWho = useCallback(() => setPanel('person'), []);
   const beside = useMemo(() => sideBySide(mechanism, state, shownOp), [mechanism, state, shownOp]);
   const closed = useMemo(() => justClosed(mechanism, state), [mechanism, state]);
-  const shown = useMemo(() => mat?.shown ?? shownOf(mechanism, state, shownOp), [mat, mechanism, state, shownOp]);
-  const near = useMemo(() => (tray ? NOTHING_NEAR : nearOf(map, shownOp)), [tray, map, shownOp]);
-  const isCompared = shownOp?.name === 'compare';
-  const marks = look === 0 ? hand?.marks : undefined;
-  const over =
-    tray || marks ? (
-      <>
-        {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
-        {marks}
-      </>
-    ) : undefined;
-
   useKeys({
     x: () => setPanel('stop'),
     n: () => setPanel('note'),
@@ -367,46 +348,17 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
             </p>
           )}
         </div>
-        <div className="relative h-[58dvh] min-h-96 p-3 md:h-auto md:min-h-0" role="presentation">
-          {look === 0 && hand?.picture ? (
-            <div className="h-full pb-8">{hand.picture}</div>
-          ) : beside ? (
-            <div className="h-full pb-8">
-              <SideBySideDrawing
-                mechanism={mechanism}
-                beside={beside}
-                now={shown.now ?? NONE}
-                near={isCompared ? NOTHING_NEAR : near}
-              />
-            </div>
-          ) : (
-            <DeviceDrawing
-              map={mat?.map ?? map}
-              side={mat?.side ?? side}
-              {...shown}
-              {...(marks ? { marked: NONE, isNameless: true } : {})}
-              turning={shownOp?.kind === 'release' ? 'out' : shownOp?.kind === 'make' ? 'in' : undefined}
-              near={near}
-              isLive={shownOp?.live === true}
-              onPress={pressThing}
-              label={mat?.label ?? `${map.name}, ${side} up`}
-            >
-              {over}
-            </DeviceDrawing>
-          )}
-          {pictured && <div className="absolute top-3 right-3 z-10 max-w-80">{pictured}</div>}
-          <p className="pointer-events-none absolute bottom-2 left-4 bg-paper px-1 text-note text-quiet">
-            {look === 0 && hand?.picture
-              ? 'Predicted, with the reach of what is not known'
-              : beside
-                ? 'Side by side on the mat'
-                : mat
-                  ? mat.label
-                  : side === 'front'
-                    ? 'Front up'
-                    : 'Back up, drawn mirrored'}
-          </p>
-        </div>
+        <BenchPicture
+          mechanism={mechanism}
+          state={state}
+          op={shownOp}
+          side={side}
+          beside={beside}
+          foreseen={look === 0 ? hand?.picture : undefined}
+          marks={look === 0 ? hand?.marks : undefined}
+          pictured={pictured}
+          onPress={pressThing}
+        />
         <Mat
           map={map}
           containers={containers}
@@ -458,17 +410,9 @@ function spokenOf(map: DeviceMap, { ledger }: JobState, ops: readonly Op[], word
 
 type OpWords = ReturnType<typeof opWords>;
 
-/** The parts that hands are on. */
-function nearOf(map: DeviceMap, op: Op | undefined): readonly string[] {
-  const joint = map.joints.find((each) => each.id === op?.joint);
-  return op?.part === undefined ? [...(joint?.holds ?? []), ...(joint ? [joint.id] : [])] : [op.part];
-}
-
 /** What turns bad is looked at so often. */
 const LOOKED_AT_MS = 10_000;
 
-const NONE: ReadonlySet<string> = new Set();
-const NOTHING_NEAR: readonly string[] = [];
 const NO_OPS: readonly Op[] = [];
 
 /** A button that was pressed by hand does not keep the pedal: the next Space is the step again. */

@@ -1,0 +1,102 @@
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Op } from '@nibrel/core/drafts';
+import type { Mechanism } from '@nibrel/core/holds';
+import type { SideBySide } from '@nibrel/core/in-hand';
+import type { JobState } from '@nibrel/core/job';
+import { type ReactNode, useMemo } from 'react';
+import { DeviceDrawing } from '../drawing/device-drawing.tsx';
+import type { Side } from '../drawing/geometry.ts';
+import { onTheMat } from '../drawing/on-the-mat.ts';
+import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
+import { SideBySideDrawing } from '../drawing/side-by-side.tsx';
+import { shownOf } from '../job/shown.ts';
+
+interface BenchPictureProps {
+  readonly mechanism: Mechanism;
+  readonly state: JobState;
+  /** the one in hand, or looked ahead to */
+  readonly op: Op | undefined;
+  readonly side: Side;
+  /** the old part and the new one, where they lie side by side */
+  readonly beside: SideBySide | null;
+  /** in place of the device: what is foreseen */
+  readonly foreseen: ReactNode;
+  /** over the device, in place of its own marks */
+  readonly marks: ReactNode;
+  /** a picture that was taken just now */
+  readonly pictured: ReactNode;
+  onPress(thing: string): void;
+}
+
+/** What is looked at beside the words: the device, a part on the mat, old and new side by side, or what is foreseen. */
+export function BenchPicture({
+  mechanism,
+  state,
+  op,
+  side,
+  beside,
+  foreseen,
+  marks,
+  pictured,
+  onPress,
+}: BenchPictureProps) {
+  const { map } = mechanism;
+  const mat = useMemo(() => onTheMat(mechanism, state, op), [mechanism, state, op]);
+  const shown = useMemo(() => mat?.shown ?? shownOf(mechanism, state, op), [mat, mechanism, state, op]);
+  const tray = useMemo(() => trayOf(map, op), [map, op]);
+  const near = useMemo(() => (tray || op?.name === 'compare' ? NOTHING_NEAR : nearOf(map, op)), [tray, map, op]);
+  const over =
+    tray || marks ? (
+      <>
+        {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
+        {marks}
+      </>
+    ) : undefined;
+  const words = foreseen
+    ? 'Predicted, with the reach of what is not known'
+    : beside
+      ? 'Side by side on the mat'
+      : (mat?.label ?? (side === 'front' ? 'Front up' : 'Back up, drawn mirrored'));
+  return (
+    <div className="relative h-[58dvh] min-h-96 p-3 md:h-auto md:min-h-0" role="presentation">
+      {foreseen ? (
+        <div className="h-full pb-8">{foreseen}</div>
+      ) : beside ? (
+        <div className="h-full pb-8">
+          <SideBySideDrawing mechanism={mechanism} beside={beside} now={shown.now ?? NONE} near={near} />
+        </div>
+      ) : (
+        <DeviceDrawing
+          map={mat?.map ?? map}
+          side={mat?.side ?? side}
+          {...shown}
+          {...(marks ? { marked: NONE, isNameless: true } : {})}
+          turning={op?.kind === 'release' ? 'out' : op?.kind === 'make' ? 'in' : undefined}
+          near={near}
+          isLive={op?.live === true}
+          onPress={onPress}
+          label={mat?.label ?? `${map.name}, ${side} up`}
+        >
+          {over}
+        </DeviceDrawing>
+      )}
+      {pictured && <div className="absolute top-3 right-3 z-10 max-w-80">{pictured}</div>}
+      <p className="pointer-events-none absolute bottom-2 left-4 bg-paper px-1 text-note text-quiet">{words}</p>
+    </div>
+  );
+}
+
+/** A tray that a pin is put into: its hole is marked, and those that are none. */
+function trayOf({ joints }: DeviceMap, op: Op | undefined): string | undefined {
+  const joint = joints.find(({ id }) => id === op?.joint);
+  return joint?.type === 'clip' && joint.eject ? joint.holds[0] : undefined;
+}
+
+/** The parts that hands are on. */
+function nearOf({ joints }: DeviceMap, op: Op | undefined): readonly string[] {
+  const joint = joints.find(({ id }) => id === op?.joint);
+  return op?.part === undefined ? [...(joint?.holds ?? []), ...(joint ? [joint.id] : [])] : [op.part];
+}
+
+const NONE: ReadonlySet<string> = new Set();
+const NOTHING_NEAR: readonly string[] = [];
