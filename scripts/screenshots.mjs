@@ -1,11 +1,11 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { browserInstalled, built, installed, root } from './setup.mjs';
 
-// npm run screenshots: one picture of each main view, from demo data, to docs/screenshots.
+// npm run screenshots: one picture of each main view, from demo data, to docs/screenshots, and a sample report.
 await installed();
 await built();
 const executablePath = await browserInstalled();
@@ -76,7 +76,7 @@ const views = [
   ['heat', '/heat/shearwater-11', /source on/, async (page) => page.waitForTimeout(1500)],
   ['pick-card', '/pick-card/shearwater-11/front-bond', /Page to print/],
   [
-    'warming',
+    'cutting',
     `/jobs/${job('Deck crew 14')}`,
     /to go/,
     async (page) => {
@@ -84,13 +84,7 @@ const views = [
       await page.getByRole('radio', { name: 'stand-in, ×10' }).click();
       await page.keyboard.press('Space');
       await page.getByText(/Measured: .* from 1\d readings/).waitFor({ timeout: 30_000 });
-    },
-  ],
-  [
-    'cutting',
-    `/jobs/${job('Deck crew 14')}`,
-    /to go/,
-    async (page) => {
+      await page.reload();
       await page.getByRole('timer', { name: 'Time to cut' }).waitFor({ timeout: 60_000 });
       await page.waitForTimeout(5000);
       await page.keyboard.press('Space');
@@ -98,11 +92,20 @@ const views = [
       await page.keyboard.press('Space');
     },
   ],
+  ['side-by-side', `/jobs/${job('Radio room 2')}`, /to go/, async (page) => stepTo(page, 'Compare old and new again')],
+  [
+    'trying',
+    `/jobs/${job('Car deck 7')}`,
+    /to go/,
+    async (page) => {
+      await page.getByRole('button', { name: 'Let the device test itself (simulated)' }).click();
+      await page.getByText(/again before it is closed/).waitFor({ timeout: 30_000 });
+    },
+  ],
+  ['hand-over', `/jobs/${job('Mess 4')}/hand-over`, /It may go/, async (page) => page.waitForTimeout(600)],
   ['kit', '/kit', /Tools and bits/],
   ['schools', '/schools', /So:/],
   ['record', `/jobs/${job('Wheelhouse 2')}/record`, /none left/],
-  ['at-the-bench-dark', `/jobs/${job('Purser 3')}`, /to go/, undefined, { colorScheme: 'dark' }],
-  ['at-the-bench-upright', `/jobs/${job('Purser 3')}`, /to go/, undefined, { viewport: { width: 820, height: 1180 } }],
 ];
 
 /** Goes on by keyboard until an operation is in hand. */
@@ -134,6 +137,9 @@ try {
     await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
     await context.close();
   }
+  // and the report of the repair that was finished last, as a sample
+  const report = await fetch(`${url}/api/v1/jobs/${job('Mess 4')}/report.pdf`);
+  writeFileSync(join(root, 'docs/examples/report.pdf'), Buffer.from(await report.arrayBuffer()));
 } finally {
   // also where a picture fails
   await browser.close();

@@ -89,7 +89,7 @@ describe('what is answered is what the description says', () => {
 
   it('of jobs at every stage, their events and pictures', async () => {
     const { jobs } = await ask('GET /jobs');
-    expect(jobs).toHaveLength(11);
+    expect(jobs).toHaveLength(13);
     for (const { id } of jobs as { id: string }[]) {
       await ask('GET /jobs/{id}', undefined, { id });
       await ask('GET /jobs/{id}/events', undefined, { id });

@@ -29,12 +29,14 @@ describe('the demo workshop', () => {
       'shearwater-11',
       'tern-5',
     ]);
-    expect(states).toHaveLength(11);
+    expect(states).toHaveLength(13);
     expect(state('Wheelhouse 2').finished).not.toBeNull();
     expect(state('Wheelhouse 2').ledger.onMat).toEqual([]);
     expect(state('Purser 3').ledger.onMat.length).toBeGreaterThan(0);
     expect(state('Deck crane 1').ledger.onMat.length).toBe(20);
     expect(failedTests(maps.find('tern-5')!.map, state('Car deck 7'))).toEqual(['touch']);
+    expect(state('Mess 4')).toMatchObject({ finished: expect.any(String), handedOver: null });
+    expect(state('Radio room 2').done.some(({ kind, part }) => kind === 'lift' && part === 'display')).toBe(true);
     expect([...state('Car deck 7').unsure]).toEqual(['touch-plug']);
     expect(state('Galley 4').stopped?.reason).toBe('swelling');
     expect(state('Deck crew 14')).toMatchObject({ prepared: {}, agreed: {} });

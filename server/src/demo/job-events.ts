@@ -22,7 +22,16 @@ export interface DemoJob {
   readonly serial: string;
   readonly colour: string;
   readonly progress:
-    'new' | 'taken-in' | 'stopped' | 'prepared' | 'half-stripped' | 'spilled' | 'at-the-seal' | 'finished';
+    | 'new'
+    | 'taken-in'
+    | 'stopped'
+    | 'prepared'
+    | 'half-stripped'
+    | 'spilled'
+    | 'bare-frame'
+    | 'at-the-seal'
+    | 'just-finished'
+    | 'finished';
   readonly by?: string;
   readonly words?: string;
   readonly fails?: readonly string[];
@@ -30,6 +39,8 @@ export interface DemoJob {
   readonly charge?: number;
   readonly thickness_mm?: number;
   readonly parts?: readonly DemoPart[];
+  /** old faults that this repair does not put right */
+  readonly stillFails?: readonly string[];
   /** at the seal: a plug of whose click nobody was sure, and what fails because of it */
   readonly halfPressed?: string;
   readonly failsNow?: string;
@@ -69,13 +80,13 @@ export function jobEvents(
   const ahead = planAhead(mechanism, foldJob(mechanism, job, takenIn), budget);
   const ops = ahead.ops.slice(0, countFor(given.progress, ahead));
   const spent_s = ops.reduce((sum, op) => sum + op.seconds + (op.wait_s ?? 0), 0);
-  const ended_s = given.progress === 'finished' ? 90 * 60 : 0;
+  const ended_s = ENDED_S[given.progress] ?? 0;
   let at = now.getTime() - (spent_s + ended_s) * 1000;
   const events = stamped(before, at - 1000 * before.length * 20 - 60_000, 20);
   for (const op of ops) {
     if (op.wait_s) events.push(eventOf(['timer', { step: op.id, seconds: op.wait_s }], at, given.by!));
     at += (op.seconds + (op.wait_s ?? 0)) * 1000;
-    events.push(...saidFor(map, job, op, ahead).map((each) => eventOf(each, at, given.by!)));
+    events.push(...saidFor(map, job, op, ahead, given.stillFails).map((each) => eventOf(each, at, given.by!)));
     if (op.kind === 'make' && op.joint === given.halfPressed) {
       events.push(eventOf(['click', { joint: op.joint!, heard: 'not-sure' }], at, given.by!));
     }
@@ -86,9 +97,12 @@ export function jobEvents(
   if (given.progress === 'spilled') {
     events.push(eventOf(['note', { text: 'An elbow swept the mat: every screw is on the floor.' }], at, given.by!));
   }
-  if (given.progress === 'finished') events.push(eventOf(['finish', {}], at, given.by!));
+  if (given.progress in ENDED_S) events.push(eventOf(['finish', {}], at, given.by!));
   return events;
 }
+
+/** How long ago a finished repair was finished. */
+const ENDED_S: Readonly<Partial<Record<DemoJob['progress'], number>>> = { finished: 90 * 60, 'just-finished': 8 * 60 };
 
 type Said = { readonly [Type in EventType]: readonly [Type, EventData[Type]] }[EventType];
 
@@ -97,14 +111,15 @@ function eventOf([type, data]: Said, at: number, by: string): BenchEvent {
 }
 
 function countFor(progress: DemoJob['progress'], { ops, plan }: Ahead): number {
-  if (progress === 'finished') return ops.length;
+  if (progress in ENDED_S) return ops.length;
+  if (progress === 'bare-frame') return ops.findIndex((op) => op.stage === 'move');
   if (progress === 'prepared') return ops.findIndex((op) => op.id === 'prepare') + 1;
   if (progress === 'at-the-seal') return ops.findIndex((op) => op.id === 'test:before');
   if (progress === 'spilled') return ops.findIndex((op) => op.id === plan.rebuild[0]?.id);
   return ops.findIndex((op) => op.id === plan.strip[Math.floor(plan.strip.length * 0.75)]?.id);
 }
 
-function saidFor(map: DeviceMap, job: Job, op: Op, ahead: Ahead): Said[] {
+function saidFor(map: DeviceMap, job: Job, op: Op, ahead: Ahead, failing: readonly string[] = []): Said[] {
   if (op.name === 'agree') {
     return [['told', { items: ahead.untold.map((each) => each.text), who: 'the owner', how: 'here' }]];
   }
@@ -115,7 +130,7 @@ function saidFor(map: DeviceMap, job: Job, op: Op, ahead: Ahead): Said[] {
   const stage = op.id === 'test:before' ? 'before' : 'after';
   const tests = op.name === 'test' ? (op.functions ?? []) : [];
   return [
-    ...tests.map((id): Said => ['test', { function: id, result: 'works', stage }]),
+    ...tests.map((id): Said => ['test', { function: id, result: failing.includes(id) ? 'fails' : 'works', stage }]),
     ['did', { steps: [doneStep(op)] }],
   ];
 }
