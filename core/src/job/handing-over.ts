@@ -2,9 +2,10 @@ import { isAccepted, isBoard } from '../parts/index.ts';
 import { mainBoard, opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { tellAnyhow } from '../prepare/index.ts';
-import { heldName, lostFunctions, partName, thingName, waterWords } from '../words/index.ts';
+import { heldName, lostFunctions, partName, thingName } from '../words/index.ts';
 import type { ClosingEventData } from './closing-events.ts';
 import { curing } from './curing.ts';
+import { saidOfWater } from './opened-seals.ts';
 import type { JobState } from './state.ts';
 
 /** Something that is gone through before a device is handed over. */
@@ -39,16 +40,16 @@ export function handOverPoints(mechanism: Mechanism, state: JobState, now: numbe
       from: readyAt,
     })),
     ...boards(mechanism, state, fitted),
-    ...tellAnyhow(map, state.targets).map((text): HandOverPoint => ({
-      what: `told:${text}`,
+    ...tellAnyhow(map, state.targets).map((text, at): HandOverPoint => ({
+      what: `told:${at + 1}`,
       text: `Told and agreed: ${text}`,
       isDone: told.has(text),
     })),
-    ...openedSeals(mechanism, state).map((text) => say(`water:${text}`, text)),
+    ...saidOfWater(mechanism, state).map((text, at) => say(`water:${at + 1}`, text)),
     ...oldFaults(mechanism, state),
     ...state.decisions
       .filter(({ about }) => about === 'left-open' || about === 'failed-test' || about === 'missing-screw')
-      .map(({ text }) => say(`decided:${text}`, `Decided, and said to the owner: ${text}`)),
+      .map(({ text }, at) => say(`decided:${at + 1}`, `Decided, and said to the owner: ${text}`)),
     ...(map.battery && fitted.includes(map.battery.part)
       ? [say('old-cell', 'The old battery lies apart, its contacts covered; where it goes is a matter of local rules')]
       : []),
@@ -72,17 +73,6 @@ function boards({ map }: Mechanism, state: JobState, fitted: readonly string[]):
       { what: `locks:${id}`, text: `${name} is not barred, and locked to nobody’s account`, isDone: isClear },
     ];
   });
-}
-
-/** What is said of water, once for every way in which seals were closed again. */
-function openedSeals({ map }: Mechanism, state: JobState): string[] {
-  const opened = map.joints.filter(
-    (each) =>
-      each.type === 'bond' &&
-      each.style === 'perimeter' &&
-      state.done.some(({ kind, joint }) => kind === 'release' && joint === each.id),
-  );
-  return [...new Set(opened.map(({ id }) => waterWords(state.found.closings.get(id) ?? 'renew')))];
 }
 
 /** What failed when it came in and fails still. */

@@ -21,6 +21,7 @@ export { TRANSPLANT_CHECKS, TRANSPLANT_GATE } from './intake.ts';
 export { type Damage, DAMAGES } from './intake-events.ts';
 export { renewalNow } from './renewal-now.ts';
 export { type Curing, curing } from './curing.ts';
+export { saidOfWater } from './opened-seals.ts';
 export { handOverPoints, type HandOverPoint } from './handing-over.ts';
 export { MOST_CHOSEN } from './closing-events.ts';
 export { foldJob, foldOn, withEvent } from './fold.ts';

@@ -75,7 +75,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
       open(`failed:${id}`, `${map.functions.find((each) => each.id === id)!.name} failed when it was tried`),
     ),
     ...[...state.flush].flatMap(([id, fit]) => (fit ? [open(`flush:${id}`, rimWords(map, id, fit))] : [])),
-    ...untold(mechanism, state).map((text) => open(`told:${text}`, `The owner was not told: ${text}`)),
+    ...untold(mechanism, state).map(([at, text]) => open(`told:${at + 1}`, `The owner was not told: ${text}`)),
     ...untried(mechanism, state).map(({ id, name }) => open(`test:${id}`, `${name} was not tried`)),
   ];
 }
@@ -104,10 +104,13 @@ function heatAndVapour(mechanism: Mechanism, state: JobState, around: Surroundin
 }
 
 /** What the owner has to know of the parts that are replaced, and was neither told nor agreed to. */
-function untold({ map }: Mechanism, { agreed, prepared, targets, steps }: JobState): string[] {
+function untold(
+  { map }: Mechanism,
+  { agreed, prepared, targets, steps }: JobState,
+): (readonly [at: number, text: string])[] {
   if (steps.has('agree')) return [];
   const told = new Set([...(agreed?.items ?? []), ...(prepared?.told ?? [])]);
-  return tellAnyhow(map, targets).filter((text) => !told.has(text));
+  return [...tellAnyhow(map, targets).entries()].filter(([, text]) => !told.has(text));
 }
 
 /** Functions that this job's work has touched and of which nobody has said how they do, neither before sealing nor after. */

@@ -1,12 +1,11 @@
 import type { DeviceMap } from '../device-map/index.ts';
-import { isOuter, isSelfParting } from '../device-map/index.ts';
 import { opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { curing, type JobState } from '../job/index.ts';
+import { curing, type JobState, saidOfWater } from '../job/index.ts';
 import { counts } from '../screws/index.ts';
 import { inWords } from '../search/index.ts';
 import { TORQUE_N_CM } from '../torque/index.ts';
-import { capital, heldName, lostFunctions, partName, plural, rimWords, waterWords } from '../words/index.ts';
+import { capital, heldName, lostFunctions, partName, plural, rimWords } from '../words/index.ts';
 
 /** What the owner is handed: what was done and found, in words, with nothing left to look up. */
 export interface Report {
@@ -151,22 +150,13 @@ function torqueWords(map: DeviceMap, { peaks }: JobState): string[] {
 
 function toKnow(mechanism: Mechanism, state: JobState, fitted: readonly string[]): string[] {
   const { map } = mechanism;
-  const opened = map.joints.filter(
-    (joint) =>
-      joint.type === 'bond' &&
-      !isSelfParting(joint) &&
-      joint.style === 'perimeter' &&
-      joint.holds.some((id) => isOuter(map.parts.find((part) => part.id === id)!)) &&
-      state.done.some((op) => op.kind === 'release' && op.joint === joint.id),
-  );
-  const water = [...new Set(opened.map(({ id }) => waterWords(state.found.closings.get(id) ?? 'renew')))];
   const cures = curing(mechanism, state);
   const isTaped = cures.some(({ by }) => by === 'tape');
   const glued = cures.filter(({ by }) => by === 'time');
   const cell = map.battery?.part;
   const isCellOut = cell !== undefined && fitted.includes(cell);
   return [
-    ...water,
+    ...saidOfWater(mechanism, state),
     ...(isTaped ? [CURING] : []),
     ...(glued.length > 0 ? [GLUED] : []),
     ...[...state.flush].flatMap(([id, fit]) => (fit ? [rimWords(map, id, fit)] : [])),
