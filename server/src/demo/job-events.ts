@@ -102,7 +102,7 @@ export function jobEvents(
 }
 
 /** How long ago a finished repair was finished. */
-const ENDED_S: Readonly<Partial<Record<DemoJob['progress'], number>>> = { finished: 90 * 60, 'just-finished': 8 * 60 };
+const ENDED_S: Readonly<Partial<Record<DemoJob['progress'], number>>> = { finished: 90 * 60, 'just-finished': 60 };
 
 type Said = { readonly [Type in EventType]: readonly [Type, EventData[Type]] }[EventType];
 

@@ -69,11 +69,16 @@ function FailedFunction({ map, failed, isBrief, isClosed, onTest, onDecision, on
       {failed.suspects.length > 0 ? (
         <ol className="flex flex-col gap-1 text-body">
           {failed.suspects.map((suspect) => (
-            <li key={suspect.joint ?? suspect.part} className="flex flex-wrap items-center gap-2">
+            <li
+              key={suspect.joint ?? suspect.part}
+              className="flex items-center justify-between gap-4 border-b border-hair py-1"
+            >
               <span>{suspectLine(map, suspect)}</span>
-              <Button onClick={() => onReopen(targetOf(suspect))}>
-                {isClosed ? 'Open it again for this' : suspect.joint ? 'Press it home again' : 'Get at it again'}
-              </Button>
+              {(isClosed || suspect.p >= WORTH_REACHING) && (
+                <Button onClick={() => onReopen(targetOf(suspect))} className="shrink-0">
+                  {isClosed ? 'Open it again for this' : suspect.joint ? 'Press it home again' : 'Get at it again'}
+                </Button>
+              )}
             </li>
           ))}
         </ol>
@@ -126,6 +131,9 @@ function adviceOn(map: DeviceMap, { joint, part, now_s, p }: SuspectCost): strin
   const doing = joint === undefined ? 'Look at the' : 'Press the';
   return `${doing} ${suspectName(map, joint, part)} again before it is closed: ${duration(now_s)}, ${percent(p)}.`;
 }
+
+/** What is less likely is not offered while it still stands open (guess). */
+const WORTH_REACHING = 0.05;
 
 /** Less likely is no advice (guess). */
 const WORTH_SAYING = 0.2;
