@@ -92,7 +92,12 @@ const views = [
       await page.keyboard.press('Space');
     },
   ],
-  ['side-by-side', `/jobs/${job('Radio room 2')}`, /to go/, async (page) => stepTo(page, 'Compare old and new again')],
+  [
+    'side-by-side',
+    `/jobs/${job('Radio room 2')}`,
+    /to go/,
+    async (page) => page.getByRole('figure', { name: /side by side/ }).waitFor(),
+  ],
   [
     'trying',
     `/jobs/${job('Car deck 7')}`,

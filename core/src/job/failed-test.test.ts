@@ -125,6 +125,12 @@ describe('a test that fails before the seal', () => {
     expect(failedTests(bench.mechanism.map, bench.state)).toEqual([]);
   });
 
+  it('is not excused by an intake that is told once it has failed', () => {
+    const bench = atTheTest().send('test', { function: 'touch', result: 'fails', stage: 'intake' });
+    expect(failedTests(bench.mechanism.map, bench.state)).toEqual(['touch']);
+    expect(bench.send('did', { ...close, anyway: 'x' }).problem).toContain('failed');
+  });
+
   it('does not hold what this repair is known to lose, and the rest does not say that it works', () => {
     const bench = new TestBench(tern5(), [{ replace: 'side-key' }]).until('test:before');
     const op = bench.ahead()[0]!;

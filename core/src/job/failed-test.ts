@@ -19,8 +19,9 @@ export function failedTests(map: DeviceMap, { standing, targets }: Pick<JobState
     if (event.type === 'test') {
       const { function: id, result, stage } = event.data;
       if (stage === 'intake') {
-        if (result === 'fails') old.add(id);
-        else old.delete(id);
+        // what is said of the past only once it has failed here excuses nothing
+        if (result !== 'fails') old.delete(id);
+        else if (!failed.has(id)) old.add(id);
       } else if (result === 'fails') failed.add(id);
       // that it was not tried again says nothing
       else if (result === 'works') failed.delete(id);

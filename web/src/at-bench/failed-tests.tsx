@@ -65,7 +65,14 @@ function FailedFunction({ map, failed, isBrief, isClosed, onTest, onDecision, on
   return (
     <section aria-label={`${name} fails`} className="flex flex-col gap-3 border-b-4 border-care px-6 py-4">
       {title}
-      {advice && <p className="text-lead font-bold">{advice}</p>}
+      {advice && (
+        <>
+          <p className="text-lead font-bold">{advice}</p>
+          <Button weight="loud" onClick={() => onReopen(targetOf(first!))}>
+            {first!.joint ? 'Press it home again' : 'Get at it again'}
+          </Button>
+        </>
+      )}
       {failed.suspects.length > 0 ? (
         <ol className="flex flex-col gap-1 text-body">
           {failed.suspects.map((suspect) => (
@@ -74,7 +81,7 @@ function FailedFunction({ map, failed, isBrief, isClosed, onTest, onDecision, on
               className="flex items-center justify-between gap-4 border-b border-hair py-1"
             >
               <span>{suspectLine(map, suspect)}</span>
-              {(isClosed || suspect.p >= WORTH_REACHING) && (
+              {(isClosed || (suspect !== first && suspect.p >= WORTH_REACHING)) && (
                 <Button onClick={() => onReopen(targetOf(suspect))} className="shrink-0">
                   {isClosed ? 'Open it again for this' : suspect.joint ? 'Press it home again' : 'Get at it again'}
                 </Button>
