@@ -118,7 +118,7 @@ function testsOf(map: DeviceMap, { tests, targets }: JobState): Report['tests'] 
     if (before === undefined && after === undefined && !lost.has(id)) return [];
     const note = lost.has(id)
       ? 'lost by this repair, as was told'
-      : before === 'fails' && after === 'fails'
+      : before === 'fails' && after !== 'works'
         ? 'an old fault'
         : '';
     return [{ name, before: before ? RESULTS[before] : '', after: after ? RESULTS[after] : '', note }];

@@ -166,7 +166,7 @@ function deviceSvg({ outline, parts }: DeviceMap, { isNew, wasOut }: ReportOf['r
       // a cover over everything would hide it all
       const isWhole = w * h > WHOLE * width * height;
       const hatch = wasOut.includes(part.id) && !isNew.includes(part.id) && !isWhole ? hatched(x, y, w, h) : '';
-      return `<path d="${path}" fill="${fill}" fill-opacity="0.75" stroke="${INK}" stroke-width="0.25"/>${hatch}`;
+      return `<path d="${path}" fill="${fill}" fill-opacity="0.3" stroke="${INK}" stroke-width="0.25"/>${hatch}`;
     });
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="-1 -1 ${n(width + 2)} ${n(height + 2)}"><rect width="${n(width)}" height="${n(height)}" rx="${n(corner)}" fill="none" stroke="${INK}" stroke-width="0.6"/>${shapes.join('')}</svg>`;
 }
