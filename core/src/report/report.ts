@@ -111,16 +111,19 @@ function testsOf(map: DeviceMap, { tests, targets }: JobState): Report['tests'] 
   const lost = lostFunctions(map, targets);
   return map.functions.flatMap(({ id, name }) => {
     const of = (stages: readonly string[]) =>
-      tests.findLast((each) => each.function === id && stages.includes(each.stage))?.result;
-    const before = of(['intake']);
+      tests.findLast((each) => each.function === id && stages.includes(each.stage));
+    const before = of(['intake'])?.result;
     // the newest: a device that was opened again was tried again before it was sealed
-    const after = of(['before', 'after']);
+    const last = of(['before', 'after']);
+    const after = last?.result;
     if (before === undefined && after === undefined && !lost.has(id)) return [];
     const note = lost.has(id)
       ? 'lost by this repair, as was told'
       : before === 'fails' && after !== 'works'
         ? 'an old fault'
-        : '';
+        : last?.simulated
+          ? 'simulated'
+          : '';
     return [{ name, before: before ? RESULTS[before] : '', after: after ? RESULTS[after] : '', note }];
   });
 }

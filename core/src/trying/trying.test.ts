@@ -28,6 +28,14 @@ describe('where to try a device', () => {
     expect(at).toBeLessThan(ids.indexOf('close:display'));
   });
 
+  it('may be here and now', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]);
+    bench.send('policy', { change: { test: 'after' } });
+    const [trial] = ahead(bench).trials;
+    bench.until(trial!.before);
+    expect(ahead(bench).trials[0]).toMatchObject({ before: bench.ahead()[0]!.id });
+  });
+
   it('counts neither what failed when it came in nor what is not on its way back', () => {
     const bench = new TestBench(shearwater11(), [{ replace: 'display' }]);
     bench.send('policy', { change: { test: 'after' } });

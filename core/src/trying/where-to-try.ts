@@ -61,7 +61,8 @@ export function whereToTry(mechanism: Mechanism, state: JobState, ops: readonly 
   const touched = new Set(testedFunctions(mechanism, done as JobState['done']));
   const functions = unexpected(mechanism, state).filter((id) => touched.has(id));
   const suspects = suspected(mechanism, { ...state, done: done as JobState['done'] }, functions);
-  const fixed = [ahead.findIndex(({ id }) => id === TEST_BEFORE), end].filter((at) => at > back);
+  // a place is counted from 1, so that the first of them is here and now
+  const fixed = [ahead.findIndex(({ id }) => id === TEST_BEFORE), end].filter((at) => at >= back).map(placeAt);
   const shown = shownFrom(mechanism, functions, ahead, back);
   const undo = undoSeconds(mechanism, states);
   const worth = new Set(functions.filter((id) => isWorthTrying(mechanism, id, suspects, shown.get(id)!, fixed, undo)));
@@ -77,7 +78,9 @@ export function whereToTry(mechanism: Mechanism, state: JobState, ops: readonly 
     fixed,
     places: placesFor(ahead, back),
     test_s: (before, at) =>
-      fixed.includes(at) ? 0 : tried_s(mechanism, newly(before, at)) + power_s(mechanism, states[at]!, ahead.slice(at)),
+      fixed.includes(at)
+        ? 0
+        : tried_s(mechanism, newly(before, at)) + power_s(mechanism, states[at - 1]!, ahead.slice(at - 1)),
   };
   const best = bestTries(problem);
   const trials = best.at.flatMap((at, index): Trial[] => {
@@ -86,9 +89,14 @@ export function whereToTry(mechanism: Mechanism, state: JobState, ops: readonly 
     const without = best.at.toSpliced(index, 1);
     const seconds = problem.test_s(best.at[index - 1] ?? 0, at);
     const spares_s = expectedOf(problem, without) - best.expected_s;
-    return [{ before: ahead[at]!.id, functions: tried, seconds, spares_s }];
+    return [{ before: ahead[at - 1]!.id, functions: tried, seconds, spares_s }];
   });
   return { trials, expected_s: best.expected_s, asPlanned_s: expectedOf(problem, fixed) };
+}
+
+/** The place at which so many operations are done. */
+function placeAt(done: number): number {
+  return done + 1;
 }
 
 /** Where the way back begins: nothing is taken off any more. */
@@ -121,7 +129,7 @@ function statesAfter(mechanism: Mechanism, start: DeviceState, ops: readonly Op[
   return states;
 }
 
-/** After how many operations a function can be shown, once what makes the device alive is plugged in for it. */
+/** The first place at which a function can be shown, once what makes the device alive is plugged in for it. */
 function shownFrom(
   mechanism: Mechanism,
   functions: readonly string[],
@@ -131,10 +139,10 @@ function shownFrom(
   const isolating = new Set(
     mechanism.map.joints.filter((each) => 'isolates' in each && each.isolates).map(({ id }) => id),
   );
-  const first = new Map(functions.map((id) => [id, ops.length]));
+  const first = new Map(functions.map((id) => [id, placeAt(ops.length)]));
   for (let at = ops.length; at >= back; at--) {
     const later = ops.slice(at).filter((op) => !(op.kind === 'make' && isolating.has(op.joint!)));
-    for (const id of showable(mechanism, functions, later)) first.set(id, at);
+    for (const id of showable(mechanism, functions, later)) first.set(id, placeAt(at));
   }
   return first;
 }
@@ -142,8 +150,8 @@ function shownFrom(
 /** Places are where a step begins that something may be under; a plug is pressed with the others of its group. */
 function placesFor(ops: readonly Op[], back: number): number[] {
   return ops.flatMap(({ kind, name }, at) =>
-    at > back && (kind === 'fit' || kind === 'close' || kind === 'make' || name === 'lay' || name === 'liner-off')
-      ? [at]
+    at >= back && (kind === 'fit' || kind === 'close' || kind === 'make' || name === 'lay' || name === 'liner-off')
+      ? [placeAt(at)]
       : [],
   );
 }
@@ -199,11 +207,11 @@ function power_s(mechanism: Mechanism, state: DeviceState, later: readonly Op[])
   return TIMES.powerOn + again;
 }
 
-/** Seconds to get at a suspect from how the device stands after so many operations, and back; each looked for once. */
+/** Seconds to get at a suspect from how the device stands at a place, and back; each looked for once. */
 function undoSeconds(mechanism: Mechanism, states: readonly DeviceState[]): Undo {
   const known = new Map<string, number>();
   return (suspect, at) => {
-    const state = states[at]!;
+    const state = states[at - 1]!;
     const key = `${nameOf(suspect)} ${states.indexOf(state)}`;
     const before = known.get(key);
     if (before !== undefined) return before;

@@ -1,10 +1,11 @@
 import { curing, type HandOverPoint, handOverPoints, MOST_CHOSEN } from '@nibrel/core/job';
 import { thingName } from '@nibrel/core/words';
 import Joi from 'joi';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { photoUrl } from '../app/client.ts';
 import { clock, day } from '../app/format.ts';
+import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
 import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
 import { JobHeader } from '../job/job-header.tsx';
@@ -101,6 +102,9 @@ function Points({ bench, state, points, now }: PointsProps) {
     setTicked((before) =>
       before.has(what) ? new Set([...before].filter((each) => each !== what)) : new Set([...before, what]),
     );
+  const form = useRef<HTMLFormElement>(null);
+  // the next of them is said; once all are, it goes
+  useKeys({ ' ': () => (open[0] ? tick(open[0].what) : form.current?.requestSubmit()) });
   return (
     <>
       <header>
@@ -109,7 +113,9 @@ function Points({ bench, state, points, now }: PointsProps) {
         </h1>
         <p className="text-lead text-quiet">
           {last !== undefined && Date.parse(last) - now > DAY_MS ? `${day(last)}. ` : ''}
-          {open.length === 0 ? 'All of it is gone through.' : 'Go through this with the owner.'}
+          {open.length === 0
+            ? 'All of it is gone through.'
+            : 'Go through this with the owner: Space, one after the other.'}
         </p>
       </header>
       <ul aria-label="Gone through" className="border-t border-ink text-lead">
@@ -140,6 +146,7 @@ function Points({ bench, state, points, now }: PointsProps) {
         {points.length === 0 && <li className="py-2 text-quiet">Nothing is to be said beside the report.</li>}
       </ul>
       <form
+        ref={form}
         className="flex flex-wrap items-end gap-3"
         onSubmit={sent(({ to, early }) =>
           bench.send('handed-over', { to, points: [...ticked], ...(early ? { early } : {}) }),
@@ -153,7 +160,13 @@ function Points({ bench, state, points, now }: PointsProps) {
             <Field label="It goes before its time, since" {...field('early')} maxLength={2000} />
           </div>
         )}
-        <Button type="submit" weight="loud" disabled={open.length > 0} className="min-h-18 px-6 text-lead">
+        <Button
+          type="submit"
+          weight="loud"
+          keyName="Space"
+          disabled={open.length > 0}
+          className="min-h-18 px-6 text-lead"
+        >
           {last === undefined ? 'Hand it over' : 'Hand it over early'}
         </Button>
       </form>

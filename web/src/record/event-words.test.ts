@@ -31,7 +31,7 @@ describe('a line of the record', () => {
       trouble: { kind: 'screw-lost', text: 'rolled', joint: 'lid-screws' },
       found: { joint: 'lid-screws', point: 'c' },
       decision: { about: 'missing-screw', text: 'three hold' },
-      test: { function: 'picture', result: 'not-tried', stage: 'before' },
+      test: { function: 'picture', result: 'not-tried', stage: 'trial' },
       targets: { targets: [{ replace: 'cell' }, { reach: 'seal' }, { full: true }] },
       pause: {},
       resume: {},
@@ -77,7 +77,7 @@ describe('a line of the record', () => {
     };
     expect(Object.keys(data).sort()).toEqual(Object.keys(EVENT_DATA).sort());
     for (const [type, each] of Object.entries(data)) expect(line(type, each), type).toMatch(/^[A-Z].{3}/);
-    expect(line('test', data['test']!)).toBe('Picture: not tried, before sealing');
+    expect(line('test', data['test']!)).toBe('Picture: not tried, in a trial');
     expect(line('targets', { targets: [] })).toContain('close it up');
     // whatever a stand-in said is marked, also on paper
     expect(line('charge', data['charge']!)).toContain('24 %, by the meter (simulated)');

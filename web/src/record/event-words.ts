@@ -63,7 +63,8 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
       return `Decision${DECIDED[event.data.about] ?? ''}: ${event.data.text}`;
     case 'test': {
       const name = map.functions.find((each) => each.id === event.data.function)?.name ?? event.data.function;
-      return `${name}: ${event.data.result.replace('-', ' ')}${STAGE_WORDS[event.data.stage]}`;
+      const simulated = event.data.simulated ? ' (simulated)' : '';
+      return `${name}: ${event.data.result.replace('-', ' ')}${STAGE_WORDS[event.data.stage]}${simulated}`;
     }
     case 'targets':
       return `Job changed: ${event.data.targets.map((each) => targetWords(map, each)).join(', ') || 'close it up'}`;

@@ -67,6 +67,7 @@ export function RecordView() {
             {capital(state.targets.map((each) => inWords(mechanismOf(map), each)).join(', ') || 'close it up')} · taken
             in {day(line.createdAt)}
             {state.finished ? ` · finished ${day(state.finished)}, ${clock(state.finished)}` : ''}
+            {state.handedOver ? ` · with ${state.handedOver.to} since ${clock(state.handedOver.at)}` : ''}
           </p>
         </div>
         <div className="no-print flex gap-2">
