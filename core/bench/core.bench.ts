@@ -2,6 +2,7 @@ import highsLoader from 'highs';
 import { type BenchEvent, newJob, withEvent } from '../src/job/index.ts';
 import { doneStep, heldBack, planAhead } from '../src/in-hand/index.ts';
 import { assembled, liveJoints, mechanismOf } from '../src/holds/index.ts';
+import { isolate } from '../src/isolate/index.ts';
 import { solveOrder } from '../src/order/index.ts';
 import type { DeviceMap } from '../src/device-map/index.ts';
 import { containersFor, matchScrews } from '../src/screws/index.ts';
@@ -14,7 +15,10 @@ import { DEFAULT_POLICY } from '../src/policy/policy.ts';
 import { precedenceOf } from '../src/search/precedence.ts';
 import { stripDrafts } from '../src/drafts/strip.ts';
 import { noWork } from '../src/search/work-set.ts';
-import { tern5 } from '../test/maps.ts';
+import { cutFrom } from '../src/tape/index.ts';
+import { whereToTry } from '../src/trying/index.ts';
+import { TestBench } from '../test/bench.ts';
+import { shearwater11, tern5 } from '../test/maps.ts';
 import { mixedIntegerModel } from '../test/order-model.ts';
 import { chains, randomOrderProblem } from '../test/order-problems.ts';
 import { median, noise, percentile, timed } from './measure.ts';
@@ -165,6 +169,38 @@ function beforeYouPull() {
   };
 }
 
+/** Up to three faults among forty plugs that serve thirty functions, of which a third failed. */
+function faults() {
+  const functions = Array.from({ length: 30 }, (_, at) => ({ id: `f${at}` }));
+  const connectors = Array.from({ length: 40 }, (_, at) => ({
+    id: `c${at}`,
+    prior: 0.02 + (at % 7) / 100,
+    functions: [`f${at % 30}`, `f${(at * 7) % 30}`],
+  }));
+  const results = Object.fromEntries(
+    functions.slice(0, 20).map(({ id }, at) => [id, at % 3 ? 'pass' : 'fail'] as const),
+  );
+  const runs = timed(5, () => isolate({ connectors, functions, results }));
+  return { wanted_ms: 300, median_ms: round(median(runs)) };
+}
+
+/** Where a new display of a tablet is worth trying, where the school tries it only once it is sealed. */
+function whereTried() {
+  const bench = new TestBench(shearwater11(), [{ replace: 'display' }]);
+  bench.send('policy', { change: { test: 'after' } });
+  const ops = bench.ahead();
+  const runs = timed(10, () => whereToTry(bench.mechanism, bench.state, ops));
+  return { median_ms: round(median(runs)) };
+}
+
+/** Twelve strips from eight rolls, proven. */
+function cutting() {
+  const strips = Array.from({ length: 12 }, (_, at) => ({ id: `s${at}`, length_mm: 31 + at * 7 }));
+  const rolls = Array.from({ length: 8 }, (_, at) => ({ id: `r${at}`, length_mm: 160 + at * 13 }));
+  const runs = timed(5, () => cutFrom(strips, rolls));
+  return { median_ms: round(median(runs)) };
+}
+
 console.log(
   JSON.stringify({
     noise: round(noise()),
@@ -174,6 +210,9 @@ console.log(
     beforeYouPull: beforeYouPull(),
     screwMatch60: screwMatch(),
     containers16: containers(),
+    isolate40: faults(),
+    whereToTry: whereTried(),
+    cutting12of8: cutting(),
     againstHighs: await againstHighs(),
   }),
 );
