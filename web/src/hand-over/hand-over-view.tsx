@@ -103,8 +103,8 @@ function Points({ bench, state, points, now }: PointsProps) {
       before.has(what) ? new Set([...before].filter((each) => each !== what)) : new Set([...before, what]),
     );
   const form = useRef<HTMLFormElement>(null);
-  // the next of them is said; once all are, it goes
-  useKeys({ ' ': () => (open[0] ? tick(open[0].what) : form.current?.requestSubmit()) });
+  // the next of them is said; once all are, it is asked to whom it goes
+  useKeys({ ' ': () => (open[0] ? tick(open[0].what) : form.current?.querySelector('input')?.focus()) });
   return (
     <>
       <header>
@@ -163,7 +163,7 @@ function Points({ bench, state, points, now }: PointsProps) {
         <Button
           type="submit"
           weight="loud"
-          keyName="Space"
+          keyName="Enter"
           disabled={open.length > 0}
           className="min-h-18 px-6 text-lead"
         >
