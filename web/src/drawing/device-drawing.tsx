@@ -3,12 +3,15 @@ import type { MouseEvent, ReactNode } from 'react';
 import { partName } from '@nibrel/core/words';
 import { useRef, memo } from 'react';
 import { centreOf, contains, fromTheTop, onSide, outlinePath, placesOf, type Side } from './geometry.ts';
-import { DrawnAt, MARK_PX, useMm, useSize, WORD_PX } from './scale.ts';
-import { type Box, type Layout, layoutOf, nearBox, scaleOf } from './view-box.ts';
+import { DrawnAt, useSize } from './scale.ts';
+import { type Box, layoutOf, nearBox, scaleOf } from './view-box.ts';
+import { fitsIn, isNamed, isOver } from './names.ts';
+import { Ghost, Opening, PartShape } from './part-shape.tsx';
+import { rectOf, Whole } from './whole.tsx';
 import { JointMark } from './joint-mark.tsx';
 import { MotionMark } from './motion-mark.tsx';
 import { Standing } from './standing.tsx';
-import { pressable, type ThingProps, Words } from './thing.tsx';
+import { pressable } from './thing.tsx';
 
 export interface Shown {
   /** parts that are no longer in the device: only their outline is left */
@@ -41,14 +44,6 @@ interface DeviceDrawingProps extends Shown {
   /** a place on the device, in mm of the map, and the part that is uppermost there */
   onPlace?(place: Point, part: string | undefined): void;
 }
-
-const FILLS: Readonly<Record<string, string>> = {
-  display: 'var(--glass)',
-  lens: 'var(--glass)',
-  cover: 'var(--glass)',
-  board: 'var(--board)',
-  battery: 'var(--mat)',
-};
 
 /** A device to scale from its map. Nothing is told by colour alone: what is next is outlined twice and named. */
 export const DeviceDrawing = memo(function DeviceDrawing({
@@ -189,7 +184,7 @@ export const DeviceDrawing = memo(function DeviceDrawing({
         </svg>
       </DrawnAt>
       {close && (
-        <Whole map={map} side={side} layout={layout} close={close}>
+        <Whole map={map} layout={layout} close={close}>
           {visible.toReversed().map((part) => (
             <path
               key={part.id}
@@ -222,37 +217,6 @@ export const DeviceDrawing = memo(function DeviceDrawing({
 /** Until it is measured. */
 const USUAL_SIZE = { width: 540, height: 640 };
 
-interface WholeProps {
-  readonly map: DeviceMap;
-  readonly side: Side;
-  readonly layout: Layout;
-  /** what of it is drawn large */
-  readonly close: Box;
-  readonly children: ReactNode;
-}
-
-/** The whole device, small, with what is drawn large marked on it. */
-function Whole({ map, layout: { whole }, close, children }: WholeProps) {
-  const { width, height, corner } = map.outline;
-  return (
-    <svg
-      role="group"
-      aria-label="The whole device"
-      viewBox={`${whole.x} ${whole.y} ${whole.w} ${whole.h}`}
-      className="absolute right-0 bottom-0 h-[26%] max-w-[34%] border border-hair bg-paper"
-      preserveAspectRatio="xMaxYMax meet"
-    >
-      <rect {...rectOf({ x: 0, y: 0, w: width, h: height })} rx={corner} fill="var(--sheet)" stroke="var(--ink)" />
-      {children}
-      <rect {...rectOf(close)} fill="none" stroke="var(--now)" strokeWidth="2" pointerEvents="none" />
-    </svg>
-  );
-}
-
-function rectOf({ x, y, w, h }: Box) {
-  return { x, y, width: w, height: h };
-}
-
 /** Several things that stand open share the room. */
 function shared(room: Box, index: number, count: number): Box {
   return room.y < 0
@@ -275,23 +239,9 @@ function boxesOf(map: DeviceMap, side: Side, ids: readonly string[]): { readonly
   }));
 }
 
-/** Does a mark lie over the name of a part? Then the name is left out. */
-function isOver(part: Part, { x, y }: Point, scale: number): boolean {
-  const at = centreOf(part);
-  const wide = (part.name.length * WORD_PX * 0.56) / 2 + MARK_PX / 2;
-  return Math.abs(x - at.x) * scale < wide && Math.abs(y - at.y) * scale < (WORD_PX + MARK_PX) / 2;
-}
-
 function centreOn(map: DeviceMap, side: Side, part: Part): Point {
   const { x, y } = centreOf(part);
   return { x: onSide(map, side, x), y };
-}
-
-/** Is there room for the whole of a name, where it stands? */
-function fitsIn({ x, y, w, h }: Box, at: Point, name: string, scale: number): boolean {
-  const half = (name.length * WORD_PX * 0.56) / 2 / scale;
-  const high = WORD_PX / scale;
-  return at.x - half > x && at.x + half < x + w && at.y - high > y && at.y + high < y + h;
 }
 
 function isWithin({ x, y, w, h }: Box, at: Point): boolean {
@@ -308,65 +258,4 @@ function raised(visible: readonly Part[], { now, selected }: Shown): Part[] {
   const isMarked = (part: Part) => part.id === selected || (now?.has(part.id) ?? false);
   const upwards = visible.toReversed();
   return [...upwards.filter((part) => !isMarked(part)), ...upwards.filter(isMarked)];
-}
-
-/** A part is named where nothing nearer covers its middle and there is room for the words. */
-function isNamed(part: Part, visible: readonly Part[], scale: number): boolean {
-  const over = visible.slice(0, visible.indexOf(part));
-  const room = part.box.w * scale > part.name.length * WORD_PX * 0.56 && part.box.h * scale > WORD_PX * 1.4;
-  return room && !over.some((each) => contains(each, centreOf(part)));
-}
-
-interface PartShapeProps extends ThingProps {
-  readonly part: Part;
-  readonly named: boolean;
-  readonly isNameless: boolean;
-}
-
-function PartShape({ map, side, part, named, isNameless, now, selected, onPress }: PartShapeProps) {
-  const { x, y } = centreOf(part);
-  const mm = useMm();
-  return (
-    <g {...pressable(part.id, part.name, onPress)} aria-pressed={onPress ? selected : undefined}>
-      <path
-        d={outlinePath(map, side, part)}
-        fill={now ? 'var(--now-wash)' : (FILLS[part.kind] ?? 'var(--metal)')}
-        stroke={now || selected ? 'var(--now)' : 'var(--quiet)'}
-        strokeWidth={mm(now || selected ? 3.5 : 1.2)}
-        strokeLinejoin="round"
-        {...(part.kind === 'display' ? { fillOpacity: 0.94 } : {})}
-      />
-      {(named || now || selected) && !(isNameless && (now || selected)) && (
-        <Words x={onSide(map, side, x)} y={y} strong={now || selected}>
-          {part.name}
-        </Words>
-      )}
-    </g>
-  );
-}
-
-/** An opening that a flex is drawn out of, or fed back through. */
-function Opening({ x, y }: Point) {
-  const mm = useMm();
-  return (
-    <g stroke="var(--now)" fill="none" strokeWidth={mm(2.5)} pointerEvents="none">
-      <ellipse cx={x} cy={y} rx={mm(MARK_PX * 0.5)} ry={mm(MARK_PX * 0.26)} />
-      <path d={`M${x - mm(MARK_PX * 0.8)} ${y}H${x + mm(MARK_PX * 0.8)}`} strokeDasharray={`${mm(4)} ${mm(3)}`} />
-    </g>
-  );
-}
-
-function Ghost({ map, side, id }: { map: DeviceMap; side: Side; id: string }) {
-  const mm = useMm();
-  const part = map.parts.find((each) => each.id === id);
-  if (!part || (part.face !== side && part.face !== 'edge')) return null;
-  return (
-    <path
-      d={outlinePath(map, side, part)}
-      fill="none"
-      stroke="var(--hair)"
-      strokeWidth={mm(1)}
-      strokeDasharray={`${mm(4)} ${mm(4)}`}
-    />
-  );
 }
