@@ -69,7 +69,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
     ),
     ...extraOff(state).map(({ id, name }) => open(`extra:${id}`, `${name} is not back in its place`)),
     ...putOn(map, state)
-      .filter(({ kind }) => kind === 'film' || kind === 'tape' || kind === 'pick')
+      .filter(({ kind }) => kind !== 'cup' && kind !== 'prop')
       .map(({ id, text }) => open(`on:${id}`, `${text} is still on`)),
     ...failedTests(map, state).map((id) =>
       open(`failed:${id}`, `${map.functions.find((each) => each.id === id)!.name} failed when it was tried`),

@@ -48,6 +48,19 @@ describe('what was put on', () => {
     expect(on(goes.until('test:after'))).toEqual([]);
   });
 
+  it('that was sealed in all the same keeps the repair from being finished', () => {
+    const bench = at('liner-off:front-seal');
+    for (const op of bench.ahead().filter(({ id }) => id !== 'liner-off:front-seal')) {
+      const { id, kind, joint, part, name } = op;
+      const step = { id, kind, ...(joint ? { joint } : {}), ...(part ? { part } : {}), ...(name ? { name } : {}) };
+      for (const tried of op.name === 'test' ? op.functions! : []) {
+        bench.send('test', { function: tried, result: 'works', stage: 'after' });
+      }
+      bench.send('did', { steps: [step], anyway: 'forgotten' });
+    }
+    expect(bench.send('finish', {}).problem).toContain('Liner sealed in at');
+  });
+
   it('is not sealed in: picks, a liner and a film come off first', () => {
     const bench = at('liner-off:front-seal');
     const made = { id: 'make:front-seal', kind: 'make', joint: 'front-seal' } as const;

@@ -3,6 +3,7 @@ import { type DeviceMap, isOuter } from '../device-map/index.ts';
 import { OPEN } from '../holds/index.ts';
 import { partName, thingName } from '../words/index.ts';
 import { settled } from '../policy/index.ts';
+import { renewalNow } from './renewal-now.ts';
 import type { JobState } from './state.ts';
 
 /** Something that was put on for the work and has to come off again: film, tape, liner, picks, cup, block. */
@@ -28,11 +29,14 @@ export function putOn(map: DeviceMap, state: JobState): PutOn[] {
       ? [{ id: opId('film', id), kind: 'film', text: `Film on ${partName(map, id)}` }]
       : [],
   );
-  const liners = map.joints.flatMap((joint, number): PutOn[] =>
-    joint.type === 'bond' && device.released[number] && isOn(opId('lay', joint.id), opId('liner-off', joint.id))
-      ? [{ id: opId('lay', joint.id), kind: 'liner', text: `Liner on ${thingName(map, joint.id)}` }]
-      : [],
-  );
+  const liners = map.joints.flatMap((joint, number): PutOn[] => {
+    if (joint.type !== 'bond' || !isOn(opId('lay', joint.id), opId('liner-off', joint.id))) return [];
+    const liner = { id: opId('lay', joint.id), kind: 'liner' } as const;
+    const name = thingName(map, joint.id);
+    if (device.released[number]) return [{ ...liner, text: `Liner on ${name}` }];
+    // what was closed over it, whatever was said, has to be opened again; liquid has none
+    return renewalNow(map, state, joint) === 'liquid' ? [] : [{ ...liner, text: `Liner sealed in at ${name}` }];
+  });
   const picks = [...opening.placeholders].flatMap(([joint, { material, count }]): PutOn[] =>
     count > 0 ? [{ id: `pick:${joint}`, kind: 'pick', text: `${count} ${material} in ${thingName(map, joint)}` }] : [],
   );
