@@ -48,6 +48,16 @@ describe('what was put on', () => {
     expect(on(goes.until('test:after'))).toEqual([]);
   });
 
+  it('is none on glue: it is laid and closed', () => {
+    for (const way of ['school', 'sight'] as const) {
+      const bench = new TestBench(tern5(), [{ replace: 'display' }]).prepare();
+      if (way === 'school') bench.send('policy', { change: { closing: 'liquid' } });
+      else bench.send('closing', { joint: 'front-seal', way: 'glue', text: '' });
+      bench.until();
+      expect(bench.send('finish', {}).problem).toBeNull();
+    }
+  });
+
   it('that was sealed in all the same keeps the repair from being finished', () => {
     const bench = at('liner-off:front-seal');
     for (const op of bench.ahead().filter(({ id }) => id !== 'liner-off:front-seal')) {

@@ -31,11 +31,12 @@ export function putOn(map: DeviceMap, state: JobState): PutOn[] {
   );
   const liners = map.joints.flatMap((joint, number): PutOn[] => {
     if (joint.type !== 'bond' || !isOn(opId('lay', joint.id), opId('liner-off', joint.id))) return [];
+    // glue has none
+    if (renewalNow(map, state, joint) === 'liquid') return [];
     const liner = { id: opId('lay', joint.id), kind: 'liner' } as const;
     const name = thingName(map, joint.id);
-    if (device.released[number]) return [{ ...liner, text: `Liner on ${name}` }];
-    // what was closed over it, whatever was said, has to be opened again; liquid has none
-    return renewalNow(map, state, joint) === 'liquid' ? [] : [{ ...liner, text: `Liner sealed in at ${name}` }];
+    // what was closed over it, whatever was said, has to be opened again
+    return [{ ...liner, text: device.released[number] ? `Liner on ${name}` : `Liner sealed in at ${name}` }];
   });
   const picks = [...opening.placeholders].flatMap(([joint, { material, count }]): PutOn[] =>
     count > 0 ? [{ id: `pick:${joint}`, kind: 'pick', text: `${count} ${material} in ${thingName(map, joint)}` }] : [],
