@@ -8,7 +8,7 @@ export interface TrialNow {
   readonly functions: readonly string[];
   /** plugs that make it alive, and power on; null where it is alive */
   readonly on: readonly DoneStep[] | null;
-  /** power off, and its plugs out again; null where it is dead */
+  /** power off, and its plugs out again; null where it is dead, or closed over them */
   readonly off: readonly DoneStep[] | null;
 }
 
@@ -24,6 +24,8 @@ export function trialNow(mechanism: Mechanism, state: JobState, ops: readonly Op
   const missing = isolating.filter(({ id }) => device.released[mechanism.joint.get(id)!]);
   const alone = isolating.filter((each) => each.type === 'connector' && each.isolates === 'alone');
   const dead = isDead(mechanism, device);
+  // a cell that lies in by itself goes in by the plan
+  if (dead && isolating.length === 0) return null;
   const makes = missing.map(({ id }) => mechanism.joint.get(id)!);
   if (dead && makes.some((joint) => judge(mechanism, device, { kind: 'make', joint }).verdict !== 'legal')) return null;
   const ids = new Set(missing.map(({ id }) => id));
@@ -32,10 +34,15 @@ export function trialNow(mechanism: Mechanism, state: JobState, ops: readonly Op
   const functions = showable(mechanism, testedFunctions(mechanism, state.done), away);
   if (functions.length === 0) return null;
   const plugs = (alone.length > 0 ? alone : isolating).map(({ id }) => id);
+  // what is closed over its plug is not opened for a trial
+  const inReach = plugs.every((id) => {
+    const joint = mechanism.joint.get(id)!;
+    return judge(mechanism, device, { kind: 'release', joint }).verdict === 'legal';
+  });
   return {
     functions,
     on: dead ? [...missing.map(({ id }) => step('make', id)), power('power-on')] : null,
-    off: dead ? null : [power('power-off'), ...plugs.map((id) => step('release', id))],
+    off: dead || !inReach ? null : [power('power-off'), ...plugs.map((id) => step('release', id))],
   };
 }
 

@@ -74,6 +74,13 @@ describe('a trial in the middle of the work', () => {
     expect(ids).toContain('release:cell-plug');
   });
 
+  it('of a device that is closed shows all of it, and opens nothing to make it dead', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]).until();
+    const closed = trialNow(bench.mechanism, bench.state, bench.ahead())!;
+    expect(closed).toMatchObject({ on: null, off: null });
+    expect(closed.functions).toEqual(expect.arrayContaining(['picture', 'touch', 'call']));
+  });
+
   it('shows nothing while the device is whole or its plugs are out of reach', () => {
     const bench = new TestBench(tern5(), [{ replace: 'display' }]);
     expect(trialNow(bench.mechanism, bench.state, bench.ahead())).toBeNull();

@@ -196,7 +196,7 @@ export function Operation({
         {lead.name === 'press' && joint?.type === 'bond' && <LoadCard map={map} state={state} bond={joint} />}
         {op.name === 'inspect' && <p className="text-body text-quiet">Space good · 2 failed</p>}
         {worthTrying && (
-          <Button keyName="J" onClick={onTry}>
+          <Button keyName="J" onClick={onTry} className="py-2">
             {worthTrying}
           </Button>
         )}
