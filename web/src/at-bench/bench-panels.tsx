@@ -154,6 +154,7 @@ export const BenchPanels = memo(function BenchPanels({
       <TrialPanel
         map={map}
         state={state}
+        ahead={ahead}
         trial={panel === 'trial' ? trialNow(mechanism, state, ahead) : null}
         where={where}
         selfTest={selfTest}

@@ -176,7 +176,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
 
   const lookedAt = Math.floor(now / LOOKED_AT_MS) * LOOKED_AT_MS;
   const warm = atHand.warm ?? null;
-  const where = useWhereToTry(map, state);
+  const where = useWhereToTry(map, state, ahead?.plan);
   const selfTest = useSelfTest(state.job.id, (test) => void bench.send('test', test));
   const mayLeave = useMemo(
     () => leaving(mechanism, state, ops, lookedAt, warm),

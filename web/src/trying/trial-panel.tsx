@@ -1,7 +1,8 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Op } from '@nibrel/core/drafts';
 import type { DoneStep, EventData, JobState } from '@nibrel/core/job';
 import type { TrialNow, WhereToTry } from '@nibrel/core/trying';
-import { capital, lostFunctions, plural } from '@nibrel/core/words';
+import { lostFunctions, plural } from '@nibrel/core/words';
 import { duration } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
@@ -16,15 +17,27 @@ interface TrialPanelProps extends Closing {
   /** null: nothing can be shown as it lies */
   readonly trial: TrialNow | null;
   readonly where: WhereToTry | null;
+  readonly ahead: readonly Op[];
   readonly selfTest: SelfTest | null;
   onSteps(steps: readonly DoneStep[]): void;
   onTest(test: EventData['test']): void;
 }
 
 /** The device tried in the middle of the work: alive for it, what it shows, and dead again before the next plug. */
-export function TrialPanel({ map, state, trial, where, selfTest, open, onClose, onSteps, onTest }: TrialPanelProps) {
+export function TrialPanel({
+  map,
+  state,
+  trial,
+  where,
+  ahead,
+  selfTest,
+  open,
+  onClose,
+  onSteps,
+  onTest,
+}: TrialPanelProps) {
   return (
-    <Panel title="Try it now" said={where ? worthWords(where) : undefined} open={open} onClose={onClose}>
+    <Panel title="Try it now" said={where ? worthWords(where, ahead) : undefined} open={open} onClose={onClose}>
       {trial ? (
         <OnTrial map={map} state={state} trial={trial} selfTest={selfTest} onSteps={onSteps} onTest={onTest} />
       ) : (
@@ -37,12 +50,14 @@ export function TrialPanel({ map, state, trial, where, selfTest, open, onClose, 
   );
 }
 
-/** *Worth it before 1 step of this plan: spares about 2 min.* */
-function worthWords({ trials, expected_s, asPlanned_s }: WhereToTry): string {
-  if (trials.length === 0)
+/** *2 trials on the way back are worth the time: about 4 min less is to be expected.* */
+function worthWords({ trials }: WhereToTry, ahead: readonly Op[]): string {
+  const left = trials.filter(({ before }) => ahead.some(({ id }) => id === before));
+  if (left.length === 0) {
     return 'By the chance of a fault and what it costs to get at it later, it need not be tried now.';
-  const spared = duration(asPlanned_s - expected_s);
-  return `${capital(plural(trials.length, 'trial'))} on this way back ${trials.length === 1 ? 'is' : 'are'} worth the time: about ${spared} less is to be expected in all (chances are guesses).`;
+  }
+  const spared_s = left.reduce((sum, { spares_s }) => sum + spares_s, 0);
+  return `${plural(left.length, 'trial')} on the way back ${left.length === 1 ? 'is' : 'are'} worth the time: about ${duration(spared_s)} less is to be expected in all (chances are guesses).`;
 }
 
 type OnTrialProps = Pick<TrialPanelProps, 'map' | 'state' | 'selfTest' | 'onSteps' | 'onTest'> & {

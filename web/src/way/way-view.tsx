@@ -34,7 +34,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
   // what is settled before the device is touched is no part of the film
   const ops = useMemo(() => bench.ahead?.ops.filter((op) => !isGate(op)) ?? [], [bench.ahead]);
   const frames = useMemo(() => framesOf(mechanism, state, ops), [mechanism, state, ops]);
-  const where = useWhereToTry(map, state);
+  const where = useWhereToTry(map, state, bench.ahead?.plan);
   const [at, setAt] = useState(0);
   const [playing, setPlaying] = useState(false);
   const [pace, setPace] = useState<Pace>('steady');
