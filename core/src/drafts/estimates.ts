@@ -34,6 +34,8 @@ export const TIMES = {
   film: 20,
   filmPart: 8,
   heat: 15,
+  /** a plate beneath a bond whose map has no recipe (common practice) */
+  heatWait: 300,
   /** a pack on a cell's bond before solvent; common practice */
   packWait: 90,
   soak: 12,

@@ -34,15 +34,12 @@ function addedOp(map: Mechanism['map'], step: string, before: Op, troubles: JobS
   });
 }
 
-/** Where the map has no recipe: what is usual for a plate (common practice). */
-const USUAL_HEAT_S = 300;
-
 function timesOf(name: Exclude<AddedName, 'tape'>, joint: Joint): { seconds: number; wait_s?: number } {
   const bond = joint.type === 'bond' ? joint : undefined;
   switch (name) {
     case 'heat':
       // it is warm from before: half the time
-      return { seconds: TIMES.heat, wait_s: Math.round((bond?.recipe?.seconds ?? USUAL_HEAT_S) / 2) };
+      return { seconds: TIMES.heat, wait_s: Math.round((bond?.recipe?.seconds ?? TIMES.heatWait) / 2) };
     case 'soak':
       return { seconds: TIMES.soak, wait_s: bond?.solvent?.soak_s ?? TIMES.cellSoak };
     case 'look':

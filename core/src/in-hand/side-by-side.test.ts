@@ -5,8 +5,9 @@ import { noPlaceFor, sideBySide } from './index.ts';
 
 /** What is seen at each operation of a plan, as it is gone by. */
 function seenAll(bench: TestBench) {
-  return bench.ahead().map((op) => {
-    const seen = sideBySide(bench.mechanism, bench.state, op);
+  const ops = bench.ahead();
+  return ops.map((op, at) => {
+    const seen = sideBySide(bench.mechanism, bench.state, op, ops.slice(at));
     bench.do(op);
     return { op, where: seen && new Map(seen.pieces.map(({ part, at }) => [part, at])) };
   });
@@ -17,6 +18,9 @@ describe('old and new part side by side', () => {
     const all = seenAll(new TestBench(tern5(), [{ replace: 'display', newIncludes: ['light-sensor'] }]));
     const at = (id: string) => all.find(({ op }) => op.id === id)!.where;
     expect(at('lift:bezel')!.get('bezel')).toBe('old');
+    // in the order in which they go over
+    const turns = [...at('lift:bezel')!.keys()].filter((id) => id !== 'light-sensor');
+    expect(turns).toEqual(all.flatMap(({ op }) => (op.kind === 'fit' && op.stage === 'move' ? [op.part] : [])));
     expect(at('fit:bezel')!.get('bezel')).toBe('mat');
     expect(at('make:bezel-clips')!.get('bezel')).toBe('new');
     expect(at('lift:bezel')!.get('light-sensor')).toBe('came');

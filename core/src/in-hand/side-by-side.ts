@@ -17,8 +17,16 @@ export interface SideBySide {
   readonly places: readonly string[];
 }
 
-/** Old and new side by side at this operation; null where nothing is moved over or compared. */
-export function sideBySide(mechanism: Mechanism, state: JobState, op: Op | undefined): SideBySide | null {
+/**
+ * Old and new side by side at this operation; null where nothing is moved over or compared.
+ * @param ahead what is still to be done: pieces stand in its order, those that are over before them
+ */
+export function sideBySide(
+  mechanism: Mechanism,
+  state: JobState,
+  op: Op | undefined,
+  ahead: readonly Op[] = [],
+): SideBySide | null {
   const part = op && hostOf(mechanism, state, op);
   const target = part && state.targets.find((each) => 'replace' in each && each.replace === part);
   if (!part || !target || !('replace' in target)) return null;
@@ -37,10 +45,14 @@ export function sideBySide(mechanism: Mechanism, state: JobState, op: Op | undef
     if (reuse === 'single-use') return 'renewed';
     return isLifted(id) ? 'mat' : 'old';
   };
+  const turn = (number: number) =>
+    ahead.findIndex(({ kind, part: own }) => kind === 'fit' && own === map.parts[number]!.id);
   const lacks = looked?.lacks ?? target.newLacks ?? [];
   return {
     part,
-    pieces: pieces.map((number) => ({ part: map.parts[number]!.id, at: at(number) })),
+    pieces: pieces
+      .toSorted((a, b) => turn(a) - turn(b))
+      .map((number) => ({ part: map.parts[number]!.id, at: at(number) })),
     lacks,
     places: placesOn(mechanism, part).flatMap(({ id }) => (lacks.includes(id) ? [] : [id])),
   };

@@ -21,6 +21,12 @@ export function curing(mechanism: Mechanism, state: JobState): Curing[] {
   return [...curingBonds(mechanism, state), ...settingScrews(mechanism, state)];
 }
 
+/** From when on all of it is strong enough, ISO 8601; null where nothing cures. */
+export function mayGoFrom(mechanism: Mechanism, state: JobState): string | null {
+  const moments = curing(mechanism, state).map(({ readyAt }) => readyAt);
+  return moments.toSorted((a, b) => Date.parse(a) - Date.parse(b)).at(-1) ?? null;
+}
+
 /** Screws that went in with thread locker; all of a joint have set as the last of its kinds has. */
 function settingScrews({ map, joint: numbers }: Mechanism, state: JobState): Curing[] {
   return map.joints.flatMap((joint): Curing[] => {
@@ -56,10 +62,12 @@ function curingBonds({ map, joint: numbers }: Mechanism, state: JobState): Curin
 /** When it was pressed, or made where nobody pressed it, the last time. */
 function lastPressed({ standing }: JobState, { id }: Pick<Joint, 'id'>): string | null {
   const ids = new Set<string>([opId('press', id), opId('make', id)]);
-  const last = standing.findLast(
+  const last = standing.findLastIndex(
     (event) =>
       event.type === 'did' &&
       event.data.steps.some((step) => ids.has(step.id) || (step.kind === 'make' && step.joint === id)),
   );
-  return last?.at ?? null;
+  // no clock that was set back makes it older than what was told before it
+  const told = standing.slice(0, last + 1).map(({ at }) => Date.parse(at));
+  return told.length === 0 ? null : new Date(told.reduce((a, b) => Math.max(a, b))).toISOString();
 }

@@ -24,6 +24,20 @@ describe('handing over', () => {
     expect(hand(bench)).toContain('to Aldis already');
   });
 
+  it('is no nearer by a clock that was set back', () => {
+    const bench = finished();
+    const pressed = bench.state.standing.findLastIndex(
+      ({ type, data }) => type === 'did' && JSON.stringify(data).includes('press:front-seal'),
+    );
+    const [seal] = curing(bench.mechanism, bench.state);
+    const standing = bench.state.standing.with(pressed, {
+      ...bench.state.standing[pressed]!,
+      at: '2026-11-01T00:00:00Z',
+    });
+    const [later] = curing(bench.mechanism, { ...bench.state, standing });
+    expect(Date.parse(seal!.readyAt) - Date.parse(later!.readyAt)).toBeLessThan(10_000);
+  });
+
   it('goes early with a reason only, and never before it is finished or gone through', () => {
     const bench = new TestBench(tern5(), [{ replace: 'display' }]).until();
     expect(hand(bench)).toContain('First finish');

@@ -20,7 +20,7 @@ export { isPrepared, targetsForNow, isChargeSettled, isDrying } from './gate.ts'
 export { TRANSPLANT_CHECKS, TRANSPLANT_GATE } from './intake.ts';
 export { type Damage, DAMAGES } from './intake-events.ts';
 export { renewalNow } from './renewal-now.ts';
-export { type Curing, curing } from './curing.ts';
+export { type Curing, curing, mayGoFrom } from './curing.ts';
 export { saidOfWater } from './opened-seals.ts';
 export { handOverPoints, type HandOverPoint } from './handing-over.ts';
 export { MOST_CHOSEN } from './closing-events.ts';

@@ -2,13 +2,13 @@
 export interface Doubt {
   /** the chance that it is at fault, before anything is tried */
   readonly p: number;
-  /** the first place at which a trial can show it: so many operations are done by then */
+  /** the first place at which a trial can show it */
   readonly shows: number;
-  /** seconds to get at it again and back, after so many operations */
+  /** seconds to get at it again and back, from a place */
   undo_s(at: number): number;
 }
 
-/** Where a device could be tried on its way back: at place `at`, so many operations are done. */
+/** Where a device could be tried on its way back: places are counted from 1, in their order. */
 export interface TryProblem {
   readonly doubts: readonly Doubt[];
   /** the places at which it is tried in any case; the last of them is the end */
@@ -25,7 +25,7 @@ export interface BestTries {
   readonly expected_s: number;
 }
 
-/** Of ways that differ by less, the one with the later trials: what is done by then need not be done for them (guess). */
+/** Ways that differ by no more than rounding are alike: of them the one with the later trials, since more is done by then anyhow. */
 const ALIKE_S = 1e-9;
 
 /** Seconds to be expected where it is tried at these places, in their order. */

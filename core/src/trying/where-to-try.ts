@@ -57,10 +57,10 @@ export function whereToTry(mechanism: Mechanism, state: JobState, ops: readonly 
   if (end < 0 || back < 0) return NOWHERE;
   const ahead = ops.slice(0, end);
   const states = statesAfter(mechanism, state.device, ahead);
-  const done = [...state.done, ...ahead.filter(({ kind }) => kind !== 'procedure').map(asDone)];
-  const touched = new Set(testedFunctions(mechanism, done as JobState['done']));
+  const done = [...state.done, ...ahead.flatMap(asDone)];
+  const touched = new Set(testedFunctions(mechanism, done));
   const functions = unexpected(mechanism, state).filter((id) => touched.has(id));
-  const suspects = suspected(mechanism, { ...state, done: done as JobState['done'] }, functions);
+  const suspects = suspected(mechanism, { ...state, done }, functions);
   // a place is counted from 1, so that the first of them is here and now
   const fixed = [ahead.findIndex(({ id }) => id === TEST_BEFORE), end].filter((at) => at >= back).map(placeAt);
   const shown = shownFrom(mechanism, functions, ahead, back);
@@ -105,13 +105,11 @@ function firstOfWayBack(ops: readonly Op[]): number {
   return ops.length > last + 1 ? last + 1 : -1;
 }
 
-function asDone({ kind, joint, part, isNew }: Op) {
-  return {
-    kind,
-    ...(joint === undefined ? {} : { joint }),
-    ...(part === undefined ? {} : { part }),
-    ...(isNew ? { new: true } : {}),
-  };
+/** As it will have been done; nothing for a procedure. */
+function asDone({ kind, joint, part, isNew }: Op): JobState['done'] {
+  if (kind === 'procedure') return [];
+  const about = { ...(joint === undefined ? {} : { joint }), ...(part === undefined ? {} : { part }) };
+  return [{ kind, ...about, ...(isNew ? { new: true } : {}) }];
 }
 
 /** How the device stands after so many operations. */
@@ -246,11 +244,8 @@ function undoneAndBack_s({ map }: Mechanism, op: StripOp): number {
 /** Heated, scraped, wiped, dried, laid and pressed. */
 function newSeal_s(bond: BondJoint): number {
   const { lay, cure } = secondsToLay(bond, null);
-  const heat = bond.heat ? TIMES.heat + (bond.recipe?.seconds ?? USUAL_HEAT_S) : 0;
+  const heat = bond.heat ? TIMES.heat + (bond.recipe?.seconds ?? TIMES.heatWait) : 0;
   const dry = Math.max(TIMES.dryWait, bond.close?.dry_s ?? 0);
   const press = TIMES.press + (bond.close?.press_s ?? TIMES.pressRound);
   return heat + secondsToScrape(bond) + TIMES.wipe + dry + lay + cure + TIMES.liner + press;
 }
-
-/** Where the map has no recipe: what is usual for a plate (common practice). */
-const USUAL_HEAT_S = 300;

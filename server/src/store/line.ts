@@ -1,6 +1,6 @@
 import type { JobLine, JobStanding, StoppedBefore } from '@nibrel/core/api';
 import type { Mechanism } from '@nibrel/core/holds';
-import { type BenchUse, benchUses, curing, type Job, type JobState } from '@nibrel/core/job';
+import { type BenchUse, benchUses, mayGoFrom, type Job, type JobState } from '@nibrel/core/job';
 import { counts } from '@nibrel/core/screws';
 
 export function standingOf(mechanism: Mechanism, state: JobState): JobStanding {
@@ -11,16 +11,12 @@ export function standingOf(mechanism: Mechanism, state: JobState): JobStanding {
     stops: state.stops,
     ended: state.ended,
     finishedAt: state.finished,
-    mayGoFrom: state.finished ? lastOf(curing(mechanism, state).map(({ readyAt }) => readyAt)) : null,
+    mayGoFrom: state.finished ? mayGoFrom(mechanism, state) : null,
     handedOver: handedOver && { to: handedOver.to, at: handedOver.at },
     lastAt: state.events.at(-1)?.at ?? null,
     screws: counts(state.ledger),
     revision: state.events.length,
   };
-}
-
-function lastOf(moments: readonly string[]): string | null {
-  return moments.toSorted((a, b) => Date.parse(a) - Date.parse(b)).at(-1) ?? null;
 }
 
 /** A job of which nothing can be told but that it is there. */

@@ -1,4 +1,4 @@
-import { curing, type HandOverPoint, handOverPoints, MOST_CHOSEN } from '@nibrel/core/job';
+import { curing, type HandOverPoint, handOverPoints, mayGoFrom, MOST_CHOSEN } from '@nibrel/core/job';
 import { thingName } from '@nibrel/core/words';
 import Joi from 'joi';
 import { useRef, useState } from 'react';
@@ -43,7 +43,7 @@ function HandOver({ bench, mechanism, map, state }: OpenJob) {
               </p>
             </header>
           ) : state.finished ? (
-            <Points key={points.length} bench={bench} state={state} points={points} now={now} />
+            <Points key={points.length} bench={bench} mechanism={mechanism} state={state} points={points} now={now} />
           ) : (
             <header>
               <h1 className="text-loud leading-tight font-bold">Not finished yet</h1>
@@ -80,19 +80,16 @@ interface Handing {
   readonly early: string;
 }
 
-interface PointsProps extends Of<'bench' | 'state'> {
+interface PointsProps extends Of<'bench' | 'mechanism' | 'state'> {
   readonly points: readonly HandOverPoint[];
   readonly now: number;
 }
 
-function Points({ bench, state, points, now }: PointsProps) {
+function Points({ bench, mechanism, state, points, now }: PointsProps) {
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
-  const waits = points.filter(({ isDone, from }) => !isDone && from !== undefined);
   const open = points.filter(({ isDone, from, what }) => !isDone && from === undefined && !ticked.has(what));
-  const last = waits
-    .map(({ from }) => from!)
-    .toSorted((a, b) => Date.parse(a) - Date.parse(b))
-    .at(-1);
+  const goes = mayGoFrom(mechanism, state);
+  const last = goes !== null && Date.parse(goes) > now ? goes : undefined;
   const schema = Joi.object<Handing>({
     to: words('To whom it goes', 200),
     early: last === undefined ? Joi.string().allow('') : words('Why it goes early', 2000),
