@@ -194,7 +194,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
   const pause = useCallback(() => void send(state.paused ? 'resume' : 'pause', {}), [send, state.paused]);
   const undoLast = useCallback(() => void undo(), [undo]);
   const askWho = useCallback(() => setPanel('person'), []);
-  const beside = useMemo(() => sideBySide(mechanism, state, shownOp), [mechanism, state, shownOp]);
+  const beside = useMemo(() => sideBySide(mechanism, state, shownOp, ops), [mechanism, state, shownOp, ops]);
   const closed = useMemo(() => justClosed(mechanism, state), [mechanism, state]);
   useKeys({
     x: () => setPanel('stop'),
@@ -282,8 +282,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               map={map}
               failed={ahead.failed}
               isBrief={op?.name === 'test' && nextUntested(state, op) !== undefined}
-              isClosed={ops.length === 0 || ops[0]!.id === TEST_AFTER}
-              onTest={(test) => void bench.send('test', op && op.name !== 'test' ? { ...test, stage: 'trial' } : test)}
+              stage={ops.length === 0 || ops[0]!.id === TEST_AFTER ? 'after' : op?.name === 'test' ? 'before' : 'trial'}
+              onTest={(test) => void bench.send('test', test)}
               onDecision={(decision) => void bench.send('decision', decision)}
               onReopen={(target) =>
                 void bench.send('targets', {

@@ -15,8 +15,8 @@ interface FailedTestsProps {
   readonly failed: readonly FailedTest[];
   /** others are still to be tried: it is said, and waits */
   readonly isBrief: boolean;
-  /** is the device closed already? */
-  readonly isClosed: boolean;
+  /** when it is tried again: after the device was closed, before its seal, or in the middle of the work */
+  readonly stage: 'after' | 'before' | 'trial';
   onTest(test: EventData['test']): void;
   onDecision(decision: EventData['decision']): void;
   /** open it again for this */
@@ -24,14 +24,14 @@ interface FailedTestsProps {
 }
 
 /** What failed keeps the device from being closed: what to press again, what that costs, and the two ways on. */
-export function FailedTests({ map, failed, isBrief, isClosed, onTest, onDecision, onReopen }: FailedTestsProps) {
+export function FailedTests({ map, failed, isBrief, stage, onTest, onDecision, onReopen }: FailedTestsProps) {
   return failed.map((each) => (
     <FailedFunction
       key={each.function}
       map={map}
       failed={each}
       isBrief={isBrief}
-      isClosed={isClosed}
+      stage={stage}
       onTest={onTest}
       onDecision={onDecision}
       onReopen={onReopen}
@@ -46,11 +46,11 @@ const schema = Joi.object<Why>({ text: words('Why it is closed all the same', 20
 
 type FailedFunctionProps = Omit<FailedTestsProps, 'failed'> & { readonly failed: FailedTest };
 
-function FailedFunction({ map, failed, isBrief, isClosed, onTest, onDecision, onReopen }: FailedFunctionProps) {
+function FailedFunction({ map, failed, isBrief, stage, onTest, onDecision, onReopen }: FailedFunctionProps) {
   const { field, sent } = useFields(schema, { text: '' });
   const tried = map.functions.find((each) => each.id === failed.function);
   const name = tried?.name ?? failed.function;
-  const stage = isClosed ? 'after' : 'before';
+  const isClosed = stage === 'after';
   const [first] = failed.suspects;
   const advice = first && !isClosed ? adviceOn(map, first) : null;
   const title = <h2 className="text-lead font-bold text-care">{name} fails: not to be closed</h2>;
@@ -69,7 +69,7 @@ function FailedFunction({ map, failed, isBrief, isClosed, onTest, onDecision, on
         <>
           <p className="text-lead font-bold">{advice}</p>
           <Button weight="loud" onClick={() => onReopen(targetOf(first!))}>
-            {first!.joint ? 'Press it home again' : 'Get at it again'}
+            {wayTo(first!, isClosed)}
           </Button>
         </>
       )}
@@ -81,9 +81,9 @@ function FailedFunction({ map, failed, isBrief, isClosed, onTest, onDecision, on
               className="flex items-center justify-between gap-4 border-b border-hair py-1"
             >
               <span>{suspectLine(map, suspect)}</span>
-              {(isClosed || (suspect !== first && suspect.p >= WORTH_REACHING)) && (
+              {(isClosed || (suspect.p >= WORTH_REACHING && !(advice && suspect === first))) && (
                 <Button onClick={() => onReopen(targetOf(suspect))} className="shrink-0">
-                  {isClosed ? 'Open it again for this' : suspect.joint ? 'Press it home again' : 'Get at it again'}
+                  {wayTo(suspect, isClosed)}
                 </Button>
               )}
             </li>
@@ -113,6 +113,12 @@ function FailedFunction({ map, failed, isBrief, isClosed, onTest, onDecision, on
       </form>
     </section>
   );
+}
+
+/** What leads to a suspect, on its button. */
+function wayTo({ joint }: SuspectCost, isClosed: boolean): string {
+  if (isClosed) return 'Open it again for this';
+  return joint === undefined ? 'Get at it again' : 'Press it home again';
 }
 
 function targetOf({ joint, part }: SuspectCost): Target {

@@ -1,6 +1,6 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { SideBySide } from '@nibrel/core/in-hand';
-import { capital, jointName } from '@nibrel/core/words';
+import { capital, thingName } from '@nibrel/core/words';
 import Joi from 'joi';
 import { useState } from 'react';
 import { Button } from '../ui/button.tsx';
@@ -39,12 +39,7 @@ export function NoPlace({ map, beside, onNoPlace }: NoPlaceProps) {
           { value: '', label: 'all of it has its place' },
           ...beside.places.map((id) => ({
             value: id,
-            label: capital(
-              jointName(
-                map,
-                map.joints.find((each) => each.id === id)!,
-              ),
-            ),
+            label: capital(thingName(map, id)),
           })),
         ]}
       />

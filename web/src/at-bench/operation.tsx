@@ -17,7 +17,6 @@ import { Screws, Ticks } from './ticks.tsx';
 import type { Hand } from './opening/hand.ts';
 import { inUnits } from '../app/units.ts';
 import { AsItWas } from './as-it-was.tsx';
-import { MovesOver } from './moves-over.tsx';
 import { Tightening } from './tightening.tsx';
 import type { SelfTest } from '../trying/self-test.tsx';
 import { Tests } from '../trying/tests.tsx';
@@ -187,7 +186,6 @@ export function Operation({
               ? [<Tightening key={screws.id} map={map} state={state} joint={screws} onPeak={onPeak} />]
               : [];
           })}
-        {lead.stage === 'move' && <MovesOver map={map} plan={plan} ahead={ahead} now={lead} />}
         {op.name === 'test' && <Tests map={map} state={state} op={op} selfTest={selfTest} />}
         {lead.name === 'compare' && beside && lookahead === 0 && (
           <NoPlace map={map} beside={beside} onNoPlace={onNoPlace} />

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { decimal } from '../app/format.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { onSide, type Side } from '../drawing/geometry.ts';
+import { useMm } from '../drawing/scale.ts';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import type { Closing } from '../ui/form.ts';
@@ -54,18 +55,13 @@ function Rim({ map, part, onFlush, onClose }: RimProps) {
       <div className="h-80">
         <DeviceDrawing map={map} side={side} label={`Rim of ${partName(map, part.id)}`}>
           {places.map(({ x, y }, at) => (
-            <circle
+            <Place
               key={`${x} ${y}`}
-              role="button"
-              aria-label={`Stands off at the ${placeWords(map, { x, y }, part.face)}`}
-              cx={onSide(map, side, x)}
-              cy={y}
-              r={map.outline.width / 16}
-              fill={typed[at] ? 'var(--now)' : 'var(--sheet)'}
-              stroke="var(--ink)"
-              strokeWidth={map.outline.width / 120}
-              className="cursor-pointer"
-              onClick={() => set(at, typed[at] ? '' : String(FELT_MM))}
+              x={onSide(map, side, x)}
+              y={y}
+              name={`Stands off at the ${placeWords(map, { x, y }, part.face)}`}
+              isOff={typed[at] !== ''}
+              onPress={() => set(at, typed[at] ? '' : String(FELT_MM))}
             />
           ))}
         </DeviceDrawing>
@@ -115,5 +111,34 @@ function Rim({ map, part, onFlush, onClose }: RimProps) {
         </div>
       </div>
     </div>
+  );
+}
+
+/** What is pressed is at least so large, px across; what is seen of it is smaller. */
+const FINGER_PX = 48;
+const DOT_PX = 20;
+
+interface PlaceProps {
+  readonly x: number;
+  readonly y: number;
+  readonly name: string;
+  readonly isOff: boolean;
+  onPress(): void;
+}
+
+function Place({ x, y, name, isOff, onPress }: PlaceProps) {
+  const mm = useMm();
+  return (
+    <g role="button" aria-label={name} className="cursor-pointer" onClick={onPress}>
+      <circle cx={x} cy={y} r={mm(FINGER_PX / 2)} fill="transparent" />
+      <circle
+        cx={x}
+        cy={y}
+        r={mm(DOT_PX / 2)}
+        fill={isOff ? 'var(--now)' : 'var(--sheet)'}
+        stroke="var(--ink)"
+        strokeWidth={mm(1.5)}
+      />
+    </g>
   );
 }

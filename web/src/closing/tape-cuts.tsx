@@ -1,8 +1,9 @@
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { type JobState, renewalNow } from '@nibrel/core/job';
-import { beadVolume_uL, cutFrom, stripsOfBond } from '@nibrel/core/tape';
+import { beadVolume_uL, cutFrom, type Roll, stripsOfBond } from '@nibrel/core/tape';
 import { edgeName, plural } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { shopQuery } from '../app/queries.ts';
 
 interface TapeCutsProps {
@@ -16,9 +17,12 @@ const BEAD_MM = 1;
 
 /** What is cut for a bond that is laid, and from which roll; or how much glue it takes. Nothing for a seal that came cut. */
 export function TapeCuts({ map, state, bond }: TapeCutsProps) {
-  const stock = useQuery(shopQuery).data?.stock ?? [];
+  const stock = useQuery(shopQuery).data?.stock;
   const renewal = renewalNow(map, state, bond);
-  const strips = stripsOfBond(bond);
+  const strips = useMemo(() => stripsOfBond(bond), [bond]);
+  const rolls = useMemo(() => rollsOf(stock ?? []), [stock]);
+  // twelve strips of eight rolls take a twentieth of a second: once
+  const cutting = useMemo(() => (renewal === 'tape' ? cutFrom(strips, rolls) : null), [renewal, strips, rolls]);
   if (strips.length === 0) return null;
   const length_mm = strips.reduce((sum, strip) => sum + strip.length_mm, 0);
   if (renewal === 'liquid') {
@@ -30,11 +34,7 @@ export function TapeCuts({ map, state, bond }: TapeCutsProps) {
     );
   }
   if (renewal !== 'tape') return null;
-  const rolls = stock.flatMap(({ id, key, left }) =>
-    (key === 'tape' || key.startsWith('tape:')) && left > 0 ? [{ id, length_mm: left }] : [],
-  );
-  const cutting = cutFrom(strips, rolls);
-  const nameOf = (id: string) => stock.find((each) => each.id === id)?.name ?? id;
+  const nameOf = (id: string) => stock?.find((each) => each.id === id)?.name ?? id;
   return (
     <section aria-label="Tape to cut" className="text-body">
       <p>
@@ -69,4 +69,10 @@ export function TapeCuts({ map, state, bond }: TapeCutsProps) {
       )}
     </section>
   );
+}
+
+/** Rolls are things on the shelf whose key says that they are tape: *tape*, *tape:offcut*. */
+function rollsOf(stock: readonly { readonly id: string; readonly key: string; readonly left: number }[]): Roll[] {
+  const isTape = (key: string) => key === 'tape' || key.startsWith('tape:');
+  return stock.flatMap(({ id, key, left }) => (isTape(key) && left > 0 ? [{ id, length_mm: left }] : []));
 }

@@ -1,6 +1,6 @@
 import type { PieceAt, SideBySide } from '@nibrel/core/in-hand';
 import { assembled, carried, type Mechanism } from '@nibrel/core/holds';
-import { jointName, partName } from '@nibrel/core/words';
+import { partName, thingName } from '@nibrel/core/words';
 import { useMemo } from 'react';
 import { DeviceDrawing } from './device-drawing.tsx';
 import { alone } from './on-the-mat.ts';
@@ -74,12 +74,7 @@ export function SideBySideDrawing({ mechanism, beside, now, near }: SideBySideDr
           ))}
           {beside.lacks.map((joint) => (
             <li key={joint} className="flex justify-between border-b border-hair">
-              <span>
-                {jointName(
-                  map,
-                  map.joints.find(({ id }) => id === joint)!,
-                )}
-              </span>
+              <span>{thingName(map, joint)}</span>
               <span className="font-bold text-care">no place on the new one</span>
             </li>
           ))}

@@ -71,7 +71,8 @@ function How({ map, instrument }: { readonly map: DeviceMap; readonly instrument
     case 'microphone':
       return (
         <p>
-          Speak to the {placeWords(map, instrument.at, 'front')}: the level must rise, and what is played back is clear.
+          Speak to the {placeWords(map, instrument.at, 'front')}: the level must rise; its own recorder plays it back
+          clear.
         </p>
       );
     case 'vibration':
