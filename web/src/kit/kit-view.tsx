@@ -36,7 +36,7 @@ export function KitView() {
       </div>
       <Tools tools={shop.data.tools} onTool={(name, owned) => tell.mutate({ type: 'tool', data: { name, owned } })} />
       <section aria-label="Used up">
-        <h2 className="text-far font-bold">What is used up</h2>
+        <h2 className="text-far font-bold">On the shelf</h2>
         <p className="text-body text-quiet">
           Counted down by what the repairs lay, tape and fit. A count by hand takes the place of all before it.
         </p>
