@@ -51,7 +51,7 @@ function Rim({ map, part, onFlush, onClose }: RimProps) {
     if (await onFlush({ part: part.id, points: sent })) onClose();
   };
   return (
-    <div className="grid gap-6 sm:grid-cols-[minmax(0,1fr)_18rem]">
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-[minmax(0,1fr)_18rem]">
       <div className="h-80">
         <DeviceDrawing map={map} side={side} label={`Rim of ${partName(map, part.id)}`}>
           {places.map(({ x, y }, at) => (
@@ -66,7 +66,7 @@ function Rim({ map, part, onFlush, onClose }: RimProps) {
           ))}
         </DeviceDrawing>
       </div>
-      <div className="flex flex-col gap-2">
+      <div className="flex flex-col gap-1">
         {places.map(({ x, y }, at) => {
           const where = placeWords(map, { x, y }, part.face);
           return (
