@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
-import { heading, here, inHand, openBench, operation } from './steps.ts';
+import { confirms, heading, here, inHand, openBench, operation } from './steps.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -38,14 +38,24 @@ test('while it is stopped no key goes on, each stop is cleared by a lead, and th
     await page.getByRole('textbox', { name: 'Lead' }).fill(lead);
     await page.getByRole('textbox', { name: 'Reason' }).fill(reason);
     await page.keyboard.press('Enter');
-    await expect(page.getByRole('dialog')).toHaveCount(0);
   };
+  const put = () => expect(page.getByRole('dialog')).toHaveCount(0);
   await clear('Ines', 'it is fine');
+  await put();
   await expect(page.getByRole('alert')).toContainText('Ines is none');
   await expect(page.getByRole('alert')).toContainText('it is fine');
   await clear('Maren', 'cooled down, the cell is flat');
+  // put off, it is not taken, and nothing of what was written is lost
+  await page.getByRole('button', { name: 'Not now' }).click();
+  await put();
+  await expect(page.getByRole('alert')).toContainText('a secret of their own');
+  await clear('Maren', 'cooled down, the cell is flat');
+  await confirms(page, 'Maren');
+  await put();
   await expect(stopped).toContainText('Stopped: smell');
+  // it holds for a while
   await clear('Maren', 'it was the adhesive');
+  await put();
   await expect(operation(page)).toBeVisible();
 });
 
@@ -147,17 +157,49 @@ test('a new workshop is asked for its lead, who alone changes the list and the l
 
 test('solvent of another repair at the same bench is aired before any heat, and in its time', async ({ page }) => {
   const other = await Driven.begin(server.url, 'tern-5', [{ replace: 'cell' }], 'With solvent');
-  const longAgo = new Date(Date.now() - 3_600_000).toISOString();
-  await other.send({ type: 'solvent', data: { joint: 'cell-straps', drops: 4, away: true }, at: longAgo });
+  await other.send({ type: 'solvent', data: { joint: 'cell-straps', drops: 4, away: true } });
   const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Next to it');
   await job.until('heat:front-seal');
   await openBench(page, job);
   await expect(heading(page)).toHaveText('Heat it');
   await page.keyboard.press('Space');
   await expect(page.getByRole('alert')).toContainText('4 drops');
+  // drops of a minute ago are in the air, whoever says that it is clear: a lead looks
   await page.getByRole('button', { name: 'The bench was aired' }).click();
+  await expect(page.getByRole('alert')).toContainText('more of airing');
+  await page.getByRole('textbox', { name: 'A lead has looked: why the air is clear' }).fill('the hood was on');
+  await page.getByRole('button', { name: 'Maren clears the bench' }).click();
+  await confirms(page, 'Maren');
   await expect(page.getByRole('alert')).toHaveCount(0);
   expect(await inHand(page)).toBe('Heat it');
   await page.keyboard.press('Space');
   await expect(heading(page)).toHaveText('Heating');
+});
+
+test('what was pressed while the server was away and is refused stays in sight until it is understood', async ({
+  page,
+}) => {
+  const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Away');
+  await openBench(page, job);
+  await expect(heading(page)).toBeVisible();
+  await page.route('**/events', (route) => (route.request().method() === 'POST' ? route.abort() : route.continue()));
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('alert')).toContainText('The server does not answer');
+  // somebody else does the same at another window meanwhile
+  const [next] = await job.ahead();
+  await job.send({ type: 'did', data: { steps: [{ id: next!.id, kind: 'procedure', name: next!.name }] } });
+  await page.unroute('**/events');
+  const returned = page.getByRole('alert').filter({ hasText: 'Not taken, from before' });
+  await expect(returned).toContainText('is done already');
+  // it outlives the next press, and a reload
+  await page.keyboard.press('Space');
+  await expect(returned).toBeVisible();
+  await page.reload();
+  await expect(heading(page)).toBeVisible();
+  await expect(returned).toContainText('is done already');
+  await returned.getByRole('button', { name: 'Understood' }).click();
+  await expect(returned).toHaveCount(0);
+  await page.reload();
+  await expect(heading(page)).toBeVisible();
+  await expect(returned).toHaveCount(0);
 });

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { DemoServer } from './server.ts';
-import { operation, prepare, section, step, takeIn } from './steps.ts';
+import { confirms, operation, prepare, section, step, takeIn } from './steps.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -47,6 +47,7 @@ test('a cracked, half-charged Tern 5: stopped when swollen, cleared, missing bit
   await page.getByRole('textbox', { name: 'Lead' }).fill('Maren');
   await page.getByRole('textbox', { name: 'Reason' }).fill('The frame is bent, the cell is flat');
   await page.keyboard.press('Enter');
+  await confirms(page, 'Maren');
   await expect(stopped).toHaveCount(0);
 
   // half charged: the owner first, then the run-down wait
@@ -145,6 +146,7 @@ test('a cell transplant is allowed by the lead, checked, and disclosed', async (
   await gate.getByRole('textbox', { name: 'Lead' }).fill('Maren');
   await gate.getByRole('textbox', { name: /Charge of the old cell/ }).fill('20');
   await gate.getByRole('button', { name: 'The lead allows it' }).click();
+  await confirms(page, 'Maren');
   await expect(page.getByRole('radio', { name: 'cell transplant' })).toBeChecked();
   await page.keyboard.press('Escape');
   await expect(section(page, 'The owner must know')).toContainText('The cell inside the battery is replaced');

@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
-import { finish, heading, here, inHand, openBench, operation, prepare, step } from './steps.ts';
+import { confirms, finish, heading, here, inHand, openBench, operation, prepare, step } from './steps.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -185,6 +185,7 @@ test('stop now holds the repair until the lead clears it', async ({ page }) => {
   await page.getByRole('textbox', { name: 'Lead' }).fill('Maren');
   await page.getByRole('textbox', { name: 'Reason' }).fill('Measured, within 8 percent');
   await page.keyboard.press('Enter');
+  await confirms(page, 'Maren');
   await expect(operation(page)).toBeVisible();
 });
 

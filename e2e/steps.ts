@@ -12,6 +12,15 @@ export async function here(page: Page, name: string) {
   await expect(page.getByRole('dialog')).toHaveCount(0);
 }
 
+/** A lead of the demonstration confirms with the secret that is shown there. */
+export async function confirms(page: Page, lead: string) {
+  const asked = page.getByRole('dialog', { name: `${lead} confirms` });
+  await expect(asked).toContainText('In the demonstration it is: harbour light');
+  await asked.getByRole('textbox', { name: `Secret of ${lead}` }).fill('harbour light');
+  await page.keyboard.press('Enter');
+  await expect(asked).toHaveCount(0);
+}
+
 interface InHand {
   readonly title: string;
   readonly lines: string;

@@ -2,6 +2,8 @@ import { writeFileSync } from 'node:fs';
 import { EVENT_DATA } from '@nibrel/core/job';
 import { deviceMapSchema } from '@nibrel/core/device-map';
 import { SHOP_EVENT_DATA } from '@nibrel/core/shop';
+import { format, resolveConfig } from 'prettier';
+import { eventTable } from '../server/src/http/event-table.ts';
 import { eventSchema, jsonSchema, openApi } from '../server/src/http/openapi.ts';
 
 // npm run schemas: publishes what the code takes, as JSON Schema and OpenAPI, to docs/.
@@ -13,3 +15,7 @@ publish('device-map.schema.json', { ...draft, title: 'Device map, version 1', ..
 publish('events.schema.json', { ...draft, title: 'Event of a repair job', ...eventSchema(EVENT_DATA) });
 publish('shop-events.schema.json', { ...draft, title: 'Event of the workshop', ...eventSchema(SHOP_EVENT_DATA) });
 publish('openapi.json', openApi());
+
+const page = 'docs/events.md';
+const table = await format(eventTable(), { ...(await resolveConfig(page)), parser: 'markdown' });
+writeFileSync(new URL(`../${page}`, import.meta.url), table);

@@ -1,7 +1,9 @@
 import { defineConfig } from 'vitest/config';
 
 /** What floods, waits or breaks a server takes its time: `npm test` has all of it, the fast loop none. */
-const SLOW = ['hostile', 'lists', 'network', 'stand-ins', 'disk'].map((each) => `test/${each}.test.ts`);
+const SLOW = ['hostile', 'lists', 'network', 'stand-ins', 'disk', 'backup', 'pictures'].map(
+  (each) => `test/${each}.test.ts`,
+);
 
 // every server keeps what it has in itself, so that its tests can share what they import
 export default defineConfig({

@@ -8,6 +8,7 @@ import {
   type Job,
   type JobState,
   newJob,
+  type Surroundings,
   targetsForNow,
   withEvent,
 } from '../src/job/index.ts';
@@ -29,6 +30,11 @@ export class TestBench {
   readonly job: Job;
   state: JobState;
   problem: string | null = null;
+  /** what it would have taken */
+  needs: 'lead' | 'secret' | null = null;
+  /** has the lead shown the secret? */
+  isConfirmed = true;
+  hasStandIns = true;
   /** other repairs at the same benches */
   others: BenchUse = IDLE;
   #count = 0;
@@ -49,21 +55,35 @@ export class TestBench {
     this.state = newJob(this.mechanism, this.job);
   }
 
-  /** Ines says it; Maren leads. Every event is a second after the one before. */
+  /** Ines says it; Maren leads. Every event is a second after the one before, and received as it is told. */
   send<Type extends EventType>(type: Type, data: EventData[Type], by = 'Ines'): this {
+    return this.tell(type, data, { by });
+  }
+
+  /** The same, told to have been so many seconds before the server receives it, and by a client that says more. */
+  tell<Type extends EventType>(type: Type, data: EventData[Type], { by = 'Ines', ago_s = 0 } = {}): this {
     this.#count++;
     const id = `00000000-0000-4000-8000-${String(this.#count).padStart(12, '0')}`;
-    const at = new Date(this.now).toISOString();
-    const event = { id, type, at, by, data } as unknown as BenchEvent;
-    const outcome = withEvent(this.mechanism, this.state, event, {
-      roleOf: (name) => (name === 'Maren' ? 'lead' : 'technician'),
-      hasLead: true,
-      othersAt: () => this.others,
-      now: null,
-    });
+    const at = new Date(this.now - ago_s * 1000).toISOString();
+    const receivedAt = new Date(this.now).toISOString();
+    const event = { id, type, at, by, data, receivedAt } as unknown as BenchEvent;
+    const outcome = withEvent(this.mechanism, this.state, event, this.around);
     this.problem = 'problem' in outcome ? outcome.problem : null;
+    this.needs = 'needs' in outcome ? (outcome.needs ?? null) : null;
     if ('state' in outcome) this.state = outcome.state;
     return this;
+  }
+
+  /** What the server knows besides this repair. */
+  get around(): Surroundings {
+    return {
+      roleOf: (name) => (name === 'Maren' ? 'lead' : 'technician'),
+      hasLead: true,
+      isConfirmed: () => this.isConfirmed,
+      othersAt: () => this.others,
+      now: this.now,
+      hasStandIns: this.hasStandIns,
+    };
   }
 
   /** The moment of the last event, with what was waited since, ms. */

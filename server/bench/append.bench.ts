@@ -17,12 +17,12 @@ const map = JSON.parse(readFileSync(new URL('../../docs/examples/sample.json', i
 
 const db = openDatabase(folder);
 const maps = new DeviceMaps(db);
-const jobs = new Jobs(db, maps, new Photos(db, join(folder, 'photos')), () => NEW_SHOP);
+const jobs = new Jobs(db, maps, new Photos(db, join(folder, 'photos')), { shop: () => NEW_SHOP, hasStandIns: false });
 const at = new Date().toISOString();
 const job = {
   id: randomUUID(),
   map: map.id,
-  revision: maps.add({ ...map, body: JSON.stringify(map) }, at),
+  revision: maps.add({ ...map, body: JSON.stringify(map) }, at, null),
   targets: [],
   policy: {},
   title: 'bench',

@@ -12,6 +12,7 @@ const map = JSON.parse(readFileSync(new URL('../../demo/device-maps/tern-5.json'
   readonly id: string;
   readonly parts: readonly Anything[];
   readonly joints: readonly Anything[];
+  readonly fasteners: readonly Anything[];
 };
 const parts = Array.from({ length: 460 }, (_, n) => ({
   id: `p${n}`,
@@ -45,8 +46,46 @@ async function unceasing(path: string, body: () => unknown): Promise<void> {
   while (performance.now() < until) await post(path, body());
 }
 
+/** A device of three metres with a screw every few centimetres: its mat is a book. */
+const long = {
+  ...map,
+  id: 'three-metres',
+  outline: { width: 3000, height: 3000, thickness: 20, corner: 8 },
+  joints: [
+    ...map.joints,
+    ...Array.from({ length: 20 }, (_, row) => ({
+      id: `row${row}`,
+      type: 'screw',
+      holds: [map.parts.find((each) => !each.base)!.id],
+      to: map.parts.find((each) => each.base)!.id,
+      face: 'front',
+      fastener: map.fasteners[0]!.id,
+      points: Array.from({ length: 20 }, (__, n) => ({
+        id: `r${row}n${n}`,
+        x: 20 + n * 148,
+        y: 20 + row * 148,
+        depth: 12,
+        below: 'plastic',
+      })),
+    })),
+  ],
+};
+async function printing(path: string): Promise<void> {
+  while (performance.now() < until) {
+    const answer = await fetch(api + path);
+    await answer.arrayBuffer();
+    const key = `${path.replace(spare, 'id')} ${answer.status}`;
+    counts[key] = (counts[key] ?? 0) + 1;
+  }
+}
+await post('/device-maps', long);
+
 await Promise.all([
-  unceasing('/compute/plan', () => ({ map: huge, targets: [{ full: true }], timeLimitMs: 3000 })),
+  ...Array.from({ length: 4 }, () =>
+    unceasing('/compute/plan', () => ({ map: huge, targets: [{ full: true }], timeLimitMs: 3000 })),
+  ),
+  ...Array.from({ length: 3 }, () => printing('/device-maps/three-metres/screw-mat.pdf')),
+  ...Array.from({ length: 3 }, () => printing(`/jobs/${spare}/report.pdf`)),
   unceasing('/compute/possible', () => ({ map: huge })),
   unceasing('/device-maps/check', () => huge),
   unceasing(`/jobs/${spare}/events`, () => ({ events: Array.from({ length: 1000 }, note) })),

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import { type Context, Hono } from 'hono';
@@ -7,7 +7,7 @@ import { csrf } from 'hono/csrf';
 import { HTTPException } from 'hono/http-exception';
 import type { SecureHeadersVariables } from 'hono/secure-headers';
 import { MOST_PHOTO_BYTES } from '@nibrel/core/photos';
-import { ComputePool, DESK } from './compute/pool.ts';
+import { ComputePool, DESK, PICTURES, PRESS } from './compute/pool.ts';
 import { Prospects } from './compute/prospects.ts';
 import { MOST_BYTES, tooLarge } from './http/body.ts';
 import { jsonAnswer } from './http/answer.ts';
@@ -25,16 +25,23 @@ import { partRoutes } from './routes/parts.ts';
 import { photoRoutes } from './routes/photos.ts';
 import { shopRoutes } from './routes/shop.ts';
 import { standInRoutes } from './routes/stand-ins.ts';
+import { Confirmations } from './people/confirmations.ts';
+import { LeadSecrets } from './people/lead-secrets.ts';
+import { leadRoutes } from './routes/lead.ts';
+import { type Acknowledged, AcknowledgedLog, lostSince } from './store/acknowledged.ts';
 import { carryBesideWork } from './store/checkpoints.ts';
 import type { Db } from './store/database.ts';
-import { DeviceMaps } from './store/device-maps.ts';
-import { sentenceFor } from './store/disk-problem.ts';
+import { DamagedMap, DeviceMaps } from './store/device-maps.ts';
+import { DiskProblem, sentenceFor } from './store/disk-problem.ts';
 import { Jobs } from './store/jobs.ts';
+import { type Look, mended } from './store/looked-through.ts';
 import { Photos } from './store/photos.ts';
 import { ShopLog } from './store/shop.ts';
 
 export interface AppOptions {
   readonly db: Db;
+  /** the data folder, where the last that was acknowledged is written down beside the database; left out where it is not */
+  readonly folder?: string;
   /** where the bytes of photographs lie */
   readonly photoFolder: string;
   /** instruments that stand in for real ones: only in the demonstration */
@@ -43,6 +50,8 @@ export interface AppOptions {
   readonly hosts?: readonly string[];
   /** who may come in, where others reach the server; null where only this machine does */
   readonly network?: Network | null;
+  /** those of the leads; none are kept beyond the end where it is left out */
+  readonly secrets?: LeadSecrets;
   /** the built web application; left out where only the API is wanted */
   readonly webRoot?: string;
   readonly now?: () => Date;
@@ -54,21 +63,43 @@ export interface NibrelApp {
   readonly jobs: Jobs;
   readonly photos: Photos;
   readonly shop: ShopLog;
+  readonly secrets: LeadSecrets;
+  /** makes the lines that are missing, and says in the repairs what was acknowledged and is lost. @returns sentences for the log */
+  begin(onLines?: (count: number) => void): Promise<string[]>;
+  /** looks for damage on the disk, and mends what can be. @returns what was found, in sentences */
+  lookThrough(): Promise<string[]>;
   close(): Promise<void>;
 }
 
 /** The API and the web application on one Hono app. */
 export function createApp(options: AppOptions): NibrelApp {
   const { db, photoFolder, standIns = false, hosts = [], network = null, webRoot, now = () => new Date() } = options;
+  const { secrets = LeadSecrets.inMemory(), folder } = options;
+  const lost = folder === undefined ? [] : lostSince(folder, db);
+  const log = folder === undefined ? null : new AcknowledgedLog(folder);
+  const acknowledge = (entries: readonly Acknowledged[]) => log?.add(entries);
   const changes = new Changes();
   const jobChanged = (id: string, revision: number) => changes.tell({ what: 'job', id, revision });
-  const maps = new DeviceMaps(db, (id, revision) => changes.tell({ what: 'map', id, revision }));
+  const maps = new DeviceMaps(db, (id, revision) => changes.tell({ what: 'map', id, revision }), acknowledge);
   const photos = new Photos(db, photoFolder);
-  const shop = new ShopLog(db, (revision) => changes.tell({ what: 'shop', id: 'shop', revision }));
+  const shop = new ShopLog(db, {
+    hasStandIns: standIns,
+    told: (revision) => changes.tell({ what: 'shop', id: 'shop', revision }),
+    acknowledge,
+  });
   const traffic = new Traffic();
-  const jobs = new Jobs(db, maps, photos, () => shop.shop, jobChanged, traffic);
+  const jobs = new Jobs(db, maps, photos, {
+    shop: () => shop.shop,
+    hasStandIns: standIns,
+    told: jobChanged,
+    acknowledge,
+    traffic,
+  });
+  const confirmations = new Confirmations();
   const pool = new ComputePool();
   const desk = new ComputePool(DESK);
+  const pictures = new ComputePool(PICTURES);
+  const press = new ComputePool(PRESS);
   const prospects = new Prospects(jobs, maps, pool, jobChanged);
   const stopCarrying = carryBesideWork(db, (path) => desk.run({ kind: 'carry-over', body: path }, 0));
   const stamp = () => now().toISOString();
@@ -91,12 +122,14 @@ export function createApp(options: AppOptions): NibrelApp {
   let description: string | undefined;
   api.get('/openapi.json', (context) => jsonAnswer(context, (description ??= JSON.stringify(openApi()))));
   api.route('/session', sessionRoutes(network, shop));
-  api.route('/changes', changeRoutes(changes));
-  api.route('/device-maps', deviceMapRoutes(maps, pool, desk, stamp));
-  api.route('/jobs', jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, now: stamp }));
-  api.route('/jobs', photoRoutes(photos, jobs, desk, stamp));
+  api.route('/lead', leadRoutes({ shop, secrets, confirmations, network }));
+  api.route('/changes', changeRoutes(changes, network));
+  api.route('/device-maps', deviceMapRoutes({ maps, shop, network, pool, press, now: stamp }));
+  const forJobs = { jobs, maps, photos, shop, desk, press, prospects, network, confirmations, now: stamp };
+  api.route('/jobs', jobRoutes(forJobs));
+  api.route('/jobs', photoRoutes(photos, jobs, pictures, stamp));
   api.route('/parts', partRoutes(jobs, maps, shop, stamp));
-  api.route('/shop', shopRoutes({ shop, jobs, network, standIns, now: stamp }));
+  api.route('/shop', shopRoutes({ shop, jobs, network, confirmations, standIns, now: stamp }));
   if (standIns) api.route('/stand-ins', standInRoutes(maps, jobs, stamp));
   api.route('/compute', computeRoutes(pool));
   app.route('/api/v1', api);
@@ -118,15 +151,26 @@ export function createApp(options: AppOptions): NibrelApp {
     jobs,
     photos,
     shop,
+    secrets,
+    begin: async (onLines) => {
+      await jobs.readAgain(onLines);
+      return jobs.nameLost(lost, now());
+    },
+    lookThrough: async () =>
+      mended(db, (await pool.run({ kind: 'look-through', body: db.$client.name }, MOST_LOOK_ms)) as Look),
     close: async () => {
       changes.close();
       prospects.close();
       stopCarrying();
-      await Promise.all([pool.close(), desk.close()]);
+      await Promise.all([pool, desk, pictures, press].map((each) => each.close()));
       db.$client.close();
+      log?.close();
     },
   };
 }
+
+/** A database of a million entries is looked through in so long. */
+const MOST_LOOK_ms = 120_000;
 
 const formsFromHere = csrf();
 
@@ -151,6 +195,7 @@ function limitedBody(context: Context, next: () => Promise<void>) {
 /** What an error is answered as. One that nobody foresaw is written to the log, and says so. */
 function problemOf(error: Error): Problem {
   if (error instanceof Problem) return error;
+  if (error instanceof DamagedMap) return new Problem(409, error.message);
   if (error instanceof HTTPException && error.status === 403) {
     return new Problem(403, 'Requests from other sites are not taken.');
   }
@@ -161,8 +206,16 @@ function problemOf(error: Error): Problem {
   return new Problem(500, 'Something went wrong here. Nothing that was acknowledged is lost.');
 }
 
+/** @throws DiskProblem where the application is not built, or its page is damaged */
+function pageIn(root: string): string {
+  const file = join(root, 'index.html');
+  const page = existsSync(file) ? readFileSync(file, 'utf8') : '';
+  if (page.includes('__STYLE_NONCE__')) return page;
+  throw new DiskProblem(`The page of the application, ${file}, is missing or damaged. Build it again: npm run build.`);
+}
+
 function serveWeb(app: Hono, root: string): void {
-  const index = readFileSync(join(root, 'index.html'), 'utf8');
+  const index = pageIn(root);
   app.use(
     '/assets/*',
     serveStatic({

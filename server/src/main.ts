@@ -7,10 +7,12 @@ import { createApp } from './app.ts';
 import { seedDemo } from './demo/seed.ts';
 import { isLoopback } from './network/loopback.ts';
 import { Password, PasswordError } from './network/password.ts';
+import { LeadSecrets } from './people/lead-secrets.ts';
 import { Sessions } from './network/sessions.ts';
 import { openDatabase } from './store/database.ts';
 import { DiskProblem } from './store/disk-problem.ts';
 import { lockFolder } from './store/lock.ts';
+import { ownerOnly } from './store/owner-only.ts';
 
 const demo = process.argv.includes('--demo');
 const host = process.env['NIBREL_HOST'] ?? '127.0.0.1';
@@ -18,7 +20,8 @@ const data = resolve(process.env['NIBREL_DATA'] ?? (demo ? './data/demo' : './da
 
 await start().catch((error: Error) => {
   // what was foreseen is one sentence; only what was not has its stack
-  if (error instanceof DiskProblem || error instanceof PasswordError) console.error(error.message);
+  const known = DiskProblem.of(error, data);
+  if (known instanceof DiskProblem || known instanceof PasswordError) console.error(known.message);
   else console.error(error);
   process.exit(1);
 });
@@ -28,17 +31,29 @@ async function start(): Promise<void> {
   const names = (process.env['NIBREL_NAMES'] ?? '').split(',').filter(Boolean);
   const db = openDatabase(data);
   const lock = lockFolder(data);
+  ownerOnly(data);
+  const secrets = demo ? LeadSecrets.inMemory() : LeadSecrets.in(join(data, 'people', 'secrets.json'));
+  const forgotten = process.env['NIBREL_FORGET_SECRET'];
+  if (forgotten) secrets.forget(forgotten);
   const hosts = [...namesOf(host), ...names];
   const network = isLoopback(host) ? null : await networkIn(data, hosts);
   const nibrel = createApp({
     db,
+    folder: data,
     photoFolder: join(data, 'photos'),
     standIns: demo,
     webRoot: fileURLToPath(new URL('../../web/dist', import.meta.url)),
-    hosts: isLoopback(host) && host.startsWith('127.') ? names : hosts,
+    hosts,
+    secrets,
     network: network && { password: network.password, sessions: new Sessions() },
   });
-  await nibrel.jobs.readAgain((count) => console.log(`Reading ${count} repairs for the lists, once.`));
+  const lost = await nibrel.begin((count) => console.log(`Reading ${count} repairs for the lists, once.`));
+  for (const each of lost) console.error(each);
+  for (const damaged of nibrel.shop.damaged()) {
+    console.error(
+      `Of the workshop ${damaged} is damaged on the disk and was left out. A backup has it (npm run restore).`,
+    );
+  }
   if (demo) await seedDemo(nibrel, new Date());
 
   const { fetch } = nibrel.app;
@@ -47,13 +62,18 @@ async function start(): Promise<void> {
     : {};
   const server = serve({ fetch, hostname: host, port, ...secure }, (info) => {
     const scheme = network ? 'https' : 'http';
-    const shown = host === '0.0.0.0' || host === '::' ? (hosts[0] ?? host) : host;
+    const shown = hosts[0] ?? host;
     if (network) {
       console.log(`Whoever reaches this machine at ${hosts.join(', ')} and knows the password can come in.`);
       console.log(`Certificate, SHA-256: ${network.certificate.fingerprint}`);
       if (network.made) console.log(`The password of this workshop, shown this once: ${network.made}`);
     }
     console.log(`Nibrel is ready at ${scheme}://${shown}:${info.port}`);
+    // beside the work: a large database takes seconds
+    void nibrel
+      .lookThrough()
+      .catch(() => [])
+      .then((found) => found.forEach((each) => console.error(each)));
   });
   server.on('error', (error: NodeJS.ErrnoException) => {
     console.error(listenSentence(error, port));

@@ -56,7 +56,7 @@ async function ask(name: RouteName, body?: unknown, of: Readonly<Record<string, 
 const note = (text: string) => ({
   id: randomUUID(),
   type: 'note',
-  at: '2026-11-24T08:00:00Z',
+  at: new Date().toISOString(),
   by: 'Ines',
   data: { text },
 });
@@ -121,6 +121,9 @@ describe('what is answered is what the description says', () => {
     await ask('GET /session');
     await ask('POST /session', { person: 'Ines', password: 'x' });
     await ask('DELETE /session');
+    await ask('GET /lead');
+    await ask('POST /lead', { person: 'Maren', secret: 'harbour light' });
+    await ask('POST /lead', { person: 'Maren', secret: 'another light' });
     await ask('GET /health');
     await ask('GET /openapi.json');
     await ask('GET /stand-ins');

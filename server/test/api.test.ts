@@ -29,7 +29,7 @@ function withHost(host: string): Promise<number> {
 const note = (text: string, id: string = randomUUID()) => ({
   id,
   type: 'note',
-  at: '2026-11-24T10:00:00.000Z',
+  at: new Date().toISOString(),
   by: 'Ines',
   data: { text },
 });
@@ -99,6 +99,8 @@ describe('device maps', () => {
       name: 'Second',
       kind: 'phone',
       revision: 2,
+      by: null,
+      at: expect.any(String),
     });
     expect((await call('DELETE', '/device-maps/kept')).status).toBe(204);
     expect((await call('GET', '/device-maps/kept')).status).toBe(404);
@@ -144,6 +146,7 @@ describe('jobs and events', () => {
       duplicate: [],
       rejected: [],
       revision: 2,
+      receivedAt: expect.any(String),
     });
     const again = await call('POST', `/jobs/${job}/events`, {
       events: [
@@ -164,7 +167,10 @@ describe('jobs and events', () => {
       expect.any(String),
       expect.any(String),
     ]);
-    expect((await call('GET', `/jobs/${job}/events`)).body).toEqual({ events: [first, second], revision: 2 });
+    expect((await call('GET', `/jobs/${job}/events`)).body).toEqual({
+      events: [first, second].map((each) => ({ ...each, receivedAt: expect.any(String) })),
+      revision: 2,
+    });
     const other = await newJob();
     expect((await call('POST', `/jobs/${other}/events`, { events: [first] })).body['rejected']).toHaveLength(1);
   });
@@ -174,7 +180,7 @@ describe('jobs and events', () => {
     const did = (joint: string, more: object = {}) => ({
       id: randomUUID(),
       type: 'did',
-      at: '2026-11-24T10:00:00Z',
+      at: new Date().toISOString(),
       by: 'Ines',
       data: { steps: [{ id: `release:${joint}`, kind: 'release', joint }], ...more },
     });
@@ -221,7 +227,8 @@ describe('jobs and events', () => {
     await call('POST', `/jobs/${job}/events`, { events: [kept] });
     await api.stop();
     await api.start();
-    expect((await call('GET', `/jobs/${job}/events`)).body['events']).toEqual([kept]);
+    const { events } = (await call('GET', `/jobs/${job}/events`)).body;
+    expect(events).toEqual([{ ...kept, receivedAt: expect.any(String) }]);
   });
 });
 

@@ -111,7 +111,7 @@ describe('a disk that fills', () => {
     const note = () => ({
       id: randomUUID(),
       type: 'note',
-      at: '2026-11-24T10:00:00Z',
+      at: new Date().toISOString(),
       by: 'Ines',
       data: { text: 'x'.repeat(3000) },
     });

@@ -39,8 +39,8 @@ export class TestServer {
   async start(): Promise<void> {
     const photoFolder = join(this.folder, 'photos');
     this.db = openDatabase(this.folder);
-    this.nibrel = createApp({ db: this.db, photoFolder, ...this.#more });
-    await this.nibrel.jobs.readAgain();
+    this.nibrel = createApp({ db: this.db, folder: this.folder, photoFolder, ...this.#more });
+    await this.nibrel.begin();
     await new Promise<void>((resolve) => {
       this.#server = serve({ fetch: this.nibrel.app.fetch, hostname: '127.0.0.1', port: 0 }, () => resolve());
     });

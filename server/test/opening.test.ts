@@ -9,7 +9,7 @@ const call = api.call.bind(api);
 const event = (type: string, data: object) => ({
   id: randomUUID(),
   type,
-  at: '2026-11-25T10:00:00.000Z',
+  at: new Date().toISOString(),
   by: 'Maren',
   data,
 });

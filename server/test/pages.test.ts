@@ -1,7 +1,10 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { format, resolveConfig } from 'prettier';
 import { describe, expect, it } from 'vitest';
+import { eventTable } from '../src/http/event-table.ts';
+import { openApi } from '../src/http/openapi.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const PLACES = ['core/src', 'core/test', 'core/bench', 'server/src', 'server/test', 'server/bench', 'web/src', 'e2e'];
@@ -27,13 +30,22 @@ describe('pages', () => {
   it('that the code names are in this repository', () => {
     const code = [...PLACES, 'scripts'].flatMap((place) => filesIn(place, /\.(ts|tsx|mjs|css)$/));
     expect(code.length).toBeGreaterThan(300);
-    expect(missing(code, /([\w./-]+\.md)\b/g, () => [root])).toEqual([]);
+    expect(missing(code, /([\w./-]+\.md)\b/g, () => [root, join(root, 'docs')])).toEqual([]);
   });
 
   it('and what they link to, and the files that they name, are there', () => {
     const pages = [...['README.md', 'CONTRIBUTING.md'].map((name) => join(root, name)), ...filesIn('docs', /\.md$/)];
     expect(missing(pages, /\]\(([^)\s]+)\)/g, (file) => [dirname(file)])).toEqual([]);
     expect(missing(pages, /`((?:core|server|web|demo|e2e|scripts|docs)\/[\w./-]+)`/g, () => [root])).toEqual([]);
+  });
+
+  it('and what is made from the code is as the code has it now', async () => {
+    const page = readFileSync(join(root, 'docs/events.md'), 'utf8');
+    expect(page).toBe(
+      await format(eventTable(), { ...(await resolveConfig(join(root, 'docs/events.md'))), parser: 'markdown' }),
+    );
+    const published = JSON.parse(readFileSync(join(root, 'docs/openapi.json'), 'utf8')) as object;
+    expect(published).toEqual(JSON.parse(JSON.stringify(openApi())));
   });
 
   it('and every room of the core is in the table of how it works', () => {

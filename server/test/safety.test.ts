@@ -175,7 +175,13 @@ describe('people and roles', () => {
     expect(await shop('limits', { swelling_percent: 10 }, 'Tomas')).toContain('Tomas is none');
     expect(await shop('limits', { swelling_percent: 21 }, 'Maren')).toContain('swelling_percent');
     expect(await shop('limits', { swelling_percent: 1.9 }, 'Maren')).toContain('swelling_percent');
-    expect(await shop('limits', { swelling_percent: 20 }, 'Maren')).toBeNull();
+    // others work here: who leads shows the secret that nobody else has
+    expect(await shop('limits', { swelling_percent: 20 }, 'Maren')).toContain('a secret of their own');
+    const shown = await call('POST', '/lead', { person: 'Maren', secret: 'harbour light', isNew: true });
+    const cookie = { cookie: shown.headers.get('set-cookie')!.split(';')[0]! };
+    const limits = { events: [said('limits', { swelling_percent: 20 }, 'Maren')] };
+    expect((await call('POST', '/shop/events', limits, cookie)).body['rejected']).toEqual([]);
+    expect((await call('GET', '/shop')).body['limitsBy']).toMatchObject({ by: 'Maren' });
     expect((await call('GET', '/shop')).body['people']).toEqual([
       { name: 'Maren', role: 'lead' },
       { name: 'Tomas', role: 'learner' },

@@ -15,7 +15,12 @@ describe('the demo workshop', () => {
   it('has repairs at every stage and parts in every state that all play; a second start adds nothing', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'nibrel-seed-'));
     const now = new Date('2026-11-24T12:00:00Z');
-    const nibrel = createApp({ db: openDatabase(folder), photoFolder: join(folder, 'photos'), now: () => now });
+    const nibrel = createApp({
+      db: openDatabase(folder),
+      photoFolder: join(folder, 'photos'),
+      standIns: true,
+      now: () => now,
+    });
     await seedDemo(nibrel, now);
     await seedDemo(nibrel, now);
     const { maps, jobs, shop } = nibrel;

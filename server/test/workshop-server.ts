@@ -4,7 +4,7 @@ import { readJson, TestServer } from './harness.ts';
 
 /** Half past one at night in the east, the day before in the west. */
 const now = () => new Date('2026-11-24T23:30:00Z');
-const at = '2026-11-24T10:00:00.000Z';
+const at = '2026-11-24T23:30:00.000Z';
 export const event = (type: string, data: object) => ({ id: randomUUID(), type, at, by: 'Maren', data });
 
 /** A server of its own for a file of tests, with the stand-ins and one job for a board. */

@@ -3,6 +3,7 @@ import { setNonce } from 'get-nonce';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { followChanges, sessionQuery } from './app/queries.ts';
+import { LeadConfirms } from './lead/lead-confirms.tsx';
 import { SignInFirst } from './sign-in.tsx';
 import { outbox, resumeLetters } from './outbox/index.ts';
 import { routes } from './routes.tsx';
@@ -35,6 +36,7 @@ else {
   root.render(
     <QueryClientProvider client={queries}>
       <SignInFirst>{router()}</SignInFirst>
+      <LeadConfirms />
     </QueryClientProvider>,
   );
 }

@@ -1,3 +1,4 @@
+import { nameProblem } from '@nibrel/core/names';
 import { lazy, Suspense, useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { Returned, Waiting } from './outbox/waiting.tsx';
@@ -84,6 +85,7 @@ export function Shell() {
 function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): void }) {
   const { theme, temperature, torque, bench } = useSettings();
   const { setTheme, setTemperature, setTorque, setBench } = useSettings();
+  const benchProblem = bench === '' ? null : nameProblem(bench);
   return (
     <Panel title="Settings of this bench" open={open} onClose={onClose}>
       <div className="grid grid-cols-[8rem_1fr] items-center gap-4">
@@ -122,6 +124,7 @@ function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): v
           label="This bench is called"
           hint="Only where there are several: a source that is on and solvent in the air count for one bench"
           value={bench}
+          {...(benchProblem === null ? {} : { problem: `It ${benchProblem}` })}
           maxLength={60}
           onChange={(event) => setBench(event.target.value)}
         />

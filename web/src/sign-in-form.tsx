@@ -6,7 +6,7 @@ import { useSettings } from './app/settings.ts';
 import { Button } from './ui/button.tsx';
 import { Trouble } from './ui/caution.tsx';
 import { Field } from './ui/field.tsx';
-import { words } from './ui/typed.ts';
+import { properName } from './ui/typed.ts';
 import { useFields } from './ui/use-fields.ts';
 
 interface SignInFields {
@@ -15,7 +15,7 @@ interface SignInFields {
 }
 
 const schema = Joi.object<SignInFields>({
-  name: words('Your own name', 60),
+  name: properName('Your own name'),
   password: Joi.string().max(200).required().messages({ 'string.empty': 'The password of the workshop' }),
 });
 

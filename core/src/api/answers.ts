@@ -12,9 +12,13 @@ export interface MapLine {
   readonly name: string;
   readonly kind: string;
   readonly revision: number;
+  /** who made this revision; null where nobody was asked */
+  readonly by: string | null;
+  /** ISO 8601 */
+  readonly at: string;
 }
 
-const mapLine = shape<MapLine>({ id, name: text, kind: text, revision: count });
+const mapLine = shape<MapLine>({ id, name: text, kind: text, revision: count, by: text.allow(null), at: moment });
 export const mapList = shape<{ readonly maps: readonly MapLine[] }>({ maps: listOf(mapLine) });
 
 const finding = shape<Finding>({ path: text, message: text });
@@ -50,6 +54,7 @@ export const storedEvent = Joi.object({
   at: text.required(),
   by: text.required(),
   data: Joi.object().unknown(true).required(),
+  receivedAt: text,
   unreadable: yes,
 });
 
@@ -57,15 +62,21 @@ export const storedEvent = Joi.object({
 export interface Appended {
   readonly accepted: readonly string[];
   readonly duplicate: readonly string[];
-  readonly rejected: readonly { readonly id: string; readonly problem: string }[];
+  /** `needs`: a lead may say it, by the lead's own name; `secret`: and has to show the lead's own secret first */
+  readonly rejected: readonly { readonly id: string; readonly problem: string; readonly needs?: 'lead' | 'secret' }[];
   readonly revision: number;
+  /** by the server's clock, ISO 8601 */
+  readonly receivedAt: string;
 }
 
 export const appended = shape<Appended>({
   accepted: listOf(text),
   duplicate: listOf(text),
-  rejected: listOf(shape<Appended['rejected'][number]>({ id: text, problem: text })),
+  rejected: listOf(
+    shape<Appended['rejected'][number]>({ id: text, problem: text }, { needs: oneOf('lead', 'secret') }),
+  ),
   revision: count,
+  receivedAt: moment,
 });
 
 export interface StoredPhoto {
@@ -86,6 +97,23 @@ export interface SignedIn {
 }
 
 export const signedIn = shape<SignedIn>({ needed: yes, person: text.allow(null), role: oneOf(...ROLES, null) });
+
+/** Which leads have a secret of their own, and which of them has shown it here. */
+export interface LeadsNow {
+  /** who has confirmed here, and until when: ISO 8601 */
+  readonly confirmed: { readonly person: string; readonly until: string } | null;
+  readonly leads: readonly {
+    readonly person: string;
+    readonly hasSecret: boolean;
+    /** in the demonstration, where everybody is everybody */
+    readonly shown?: string;
+  }[];
+}
+
+export const leadsNow = shape<LeadsNow>({
+  confirmed: shape<NonNullable<LeadsNow['confirmed']>>({ person: text, until: moment }).allow(null),
+  leads: listOf(shape<LeadsNow['leads'][number]>({ person: text, hasSecret: yes }, { shown: text })),
+});
 
 /** What a register said, marked where it only stands in for one. */
 export interface RegistrySaid {

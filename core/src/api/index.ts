@@ -1,4 +1,4 @@
-export type { Appended, MapLine } from './answers.ts';
+export type { Appended, LeadsNow, MapLine } from './answers.ts';
 export type { JobLine, JobStanding, NextInJob, StoppedBefore } from './job-answers.ts';
 export type { PartLine, Person, ShopNow } from './shop-answers.ts';
 export { problemAnswer, storedEvent } from './answers.ts';
@@ -6,6 +6,7 @@ export {
   DEFAULT_MS,
   type DoneRequest,
   type JobsQuery,
+  LEAST_SECRET,
   MOST_EVENTS,
   MOST_MS,
   type MatQuery,

@@ -11,7 +11,9 @@ export interface JobStanding {
   readonly status: 'new' | 'under-way' | 'paused' | 'stopped' | 'finished' | 'ended' | 'unreadable';
   /** the first of the stops */
   readonly stopped: Stop | null;
+  /** so many of them are told here; all are in its events */
   readonly stops: readonly Stop[];
+  readonly stopCount: number;
   readonly ended: JobState['ended'];
   readonly finishedAt: string | null;
   /** what was glued or locked in it is strong enough from then on; null where nothing cures */
@@ -78,6 +80,7 @@ export const jobLine = shape<JobLine>(
     status: oneOf('new', 'under-way', 'paused', 'stopped', 'finished', 'ended', 'unreadable'),
     stopped: stop.allow(null),
     stops: listOf(stop),
+    stopCount: count,
     ended: ended.allow(null),
     finishedAt: moment.allow(null),
     mayGoFrom: moment.allow(null),
@@ -88,6 +91,6 @@ export const jobLine = shape<JobLine>(
     before: before.allow(null),
     next: next.allow(null),
   },
-  { owner: text, serial: text, colour: text, limits: limitsSchema, unreadable: text },
+  { owner: text, serial: text, colour: text, by: text, limits: limitsSchema, unreadable: text },
 );
 export const jobList = shape<{ readonly jobs: readonly JobLine[] }>({ jobs: listOf(jobLine) });

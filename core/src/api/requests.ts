@@ -4,6 +4,7 @@ import { instant } from '../calendar/index.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 
 import { doneSchema, targetSchema } from '../job/index.ts';
+import { nameSchema } from '../names/index.ts';
 import type { OrderProblem } from '../order/index.ts';
 import { type OwnTime, timesSchema } from '../plan/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';
@@ -100,8 +101,8 @@ export const newJobSchema = Joi.object<NewJob>({
   targets: Joi.array().max(100).items(targetSchema).required(),
   policy: policySchema,
   title: text,
-  owner: text,
-  serial: text,
+  owner: nameSchema(500).allow(''),
+  serial: nameSchema(500).allow(''),
   colour: text,
 }).unknown(true);
 
@@ -119,7 +120,23 @@ export interface SignInBody {
 
 export const signInRequest = Joi.object<SignInBody>({
   password: Joi.string().max(200).required(),
-  person: Joi.string().trim().min(1).max(60).invalid(UNNAMED).required(),
+  person: nameSchema(60).trim().invalid(UNNAMED).required(),
+});
+
+/** A lead's own secret: shown to confirm what only a lead may say, or chosen, where none was set yet. */
+export interface LeadBody {
+  readonly person: string;
+  readonly secret: string;
+  readonly isNew?: boolean;
+}
+
+/** So short a secret is soon guessed. */
+export const LEAST_SECRET = 6;
+
+export const leadRequest = Joi.object<LeadBody>({
+  person: nameSchema(60).required(),
+  secret: Joi.string().min(LEAST_SECRET).max(200).required(),
+  isNew: Joi.boolean(),
 });
 
 export const registryRequest = Joi.object<{ number: string }>({ number: Joi.string().min(1).max(100).required() });

@@ -73,6 +73,9 @@ export interface Routes {
   'POST /shop/events': { body: Events; answer: answer.Appended };
   'GET /session': { answer: answer.SignedIn };
   'POST /session': { body: request.SignInBody; answer: answer.SignedIn };
+  'GET /lead': { answer: answer.LeadsNow };
+  'POST /lead': { body: request.LeadBody; answer: answer.LeadsNow };
+  'DELETE /lead': { answer: void };
   'DELETE /session': { answer: void };
   'GET /changes': { answer: string };
   'POST /compute/battery': { body: PackRequest; answer: computed.BatteryAnswer };
@@ -103,7 +106,7 @@ export interface Routes {
 export type RouteName = keyof Routes;
 
 /** What else may be answered, by status. */
-type Problems = Readonly<Partial<Record<401 | 404 | 409 | 413 | 422 | 429 | 503, string>>>;
+type Problems = Readonly<Partial<Record<401 | 403 | 404 | 409 | 413 | 422 | 429 | 503, string>>>;
 
 /** A route as it is checked and described. */
 export interface Route {
@@ -275,6 +278,19 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     },
   },
   'DELETE /session': { summary: 'Sign out', status: 204 },
+  'GET /lead': { summary: 'Which leads have a secret, and who has shown one here', answer: answer.leadsNow },
+  'POST /lead': {
+    summary: 'A lead shows their own secret, or chooses it; the answer sets a cookie that holds for a minute',
+    body: request.leadRequest,
+    answer: answer.leadsNow,
+    problems: {
+      401: 'another secret',
+      403: 'somebody else is signed in',
+      409: 'no such lead, a secret was set already, or none was',
+      429: 'too many tries; Retry-After says when',
+    },
+  },
+  'DELETE /lead': { summary: 'What only a lead may say is asked for anew', status: 204 },
   'GET /changes': {
     summary: 'A stream of what changes: jobs, the workshop, maps, each with its revision',
     gives: ['text/event-stream'],

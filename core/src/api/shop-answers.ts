@@ -6,7 +6,7 @@ import { type Limits, limitsSchema } from '../limits/index.ts';
 import type { Asked, DeskPart, DeskStanding } from '../parts/index.ts';
 import type { OwnTime } from '../plan/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';
-import { type FeltDrag, type MeasuredSource, type Role, ROLES, type StockLevel } from '../shop/index.ts';
+import { type FeltDrag, type MeasuredSource, type Role, ROLES, type Said, type StockLevel } from '../shop/index.ts';
 import { count, date, figure, listOf, moment, oneOf, shape, text, yes } from './shape.ts';
 
 const id = text.min(1);
@@ -24,6 +24,9 @@ export interface ShopNow {
   readonly benches: readonly { readonly bench: string; readonly use: BenchUse }[];
   readonly stock: readonly StockLevel[];
   readonly limits: Limits;
+  /** who changed them last; null where they are as they came */
+  readonly limitsBy: Said | null;
+  readonly schoolsBy: Said | null;
   readonly schools: Partial<Policy>;
   readonly zone: string;
   /** everybody's, with the workshop's own figures in their place */
@@ -48,12 +51,16 @@ const use = shape<BenchUse>({
   airedAt: moment.allow(null),
 });
 
+const said = shape<Said>({ by: text, at: moment });
+
 export const shopNow = shape<ShopNow>({
   tools: listOf(text),
   people: listOf(shape<Person>({ name: text, role })),
   benches: listOf(shape<ShopNow['benches'][number]>({ bench: text, use })),
   stock: listOf(shape<StockLevel>({ id, name: text, unit: text, key: text, lowAt: figure, left: figure, low: yes })),
   limits: limitsSchema,
+  limitsBy: said.allow(null),
+  schoolsBy: said.allow(null),
   schools: policySchema,
   zone: text,
   materials: listOf(shape<Material>({ id, k: figure, rho: figure, cp: figure, source: text }, { kInPlane: figure })),

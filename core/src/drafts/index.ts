@@ -3,7 +3,7 @@ export { physicalOp, procedureOp } from './op.ts';
 export { downOf, GLASS_FILM_OFF, type OpId, opId, physicalId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
 export { after, afterBy, type Draft, physicalDraft } from './draft.ts';
 export { type HeatBlock, heatBlocks, solventLast, withBlocks, withVents } from './softening.ts';
-export { TIMES, length_mm, renewalFor, secondsToLay, secondsToScrape, usualSeconds } from './estimates.ts';
+export { isSoftened, TIMES, length_mm, renewalFor, secondsToLay, secondsToScrape, usualSeconds } from './estimates.ts';
 export { withoutIdleCounts, withProving } from './proving.ts';
 export { showable } from './showable.ts';
 export { testedFunctions, testSeconds } from './touched.ts';

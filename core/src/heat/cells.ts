@@ -23,8 +23,17 @@ export function cellsAt(map: DeviceMap, bond: BondJoint): Part[] {
 }
 
 /** Is this cell watched by what a stack says itself: by its name, or by a place in a layer that is a cell? */
-export function isCellWatched({ layers, watch }: BondStack, cell: Part): boolean {
-  return watch.some((each) => isOfCell(layers, each) || each.what === cell.name || each.what === cell.id);
+export function isCellWatched(stack: BondStack, cell: Part): boolean {
+  return stack.watch.some((each) => isWatchOfCell(stack, each, [cell]));
+}
+
+/** Does a place of a stack watch any of some cells? */
+export function isWatchOfCell(
+  { layers }: Pick<BondStack, 'layers' | 'watch'>,
+  watch: Watch,
+  cells: readonly Part[],
+): boolean {
+  return isOfCell(layers, watch) || cells.some(({ id, name }) => watch.what === name || watch.what === id);
 }
 
 /** A stack with every cell at it watched, none of them above its limit. */

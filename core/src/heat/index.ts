@@ -28,6 +28,7 @@ export {
 export { type Material, materialNamed, MATERIALS, materialsWith } from './materials.ts';
 export { COOLED_s, hottest_C, type Warmed as WarmedBond } from './hottest.ts';
 export { foreseeBond, isForeseeable, nearestLimit, SOFTENS_C, warmingOf, warmingTime_s } from './of-bond.ts';
+export { cellHeatedBy, longestForCells_s } from './on-cells.ts';
 export { type Fit, fitted, overLimit, type Reading, readingProblem } from './readings.ts';
 export { type Recipe, RECIPES, settingOfRecipe } from './recipes.ts';
 export { type HeatRequest, heatRequest, type HeatSource } from './request.ts';

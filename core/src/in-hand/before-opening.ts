@@ -1,6 +1,6 @@
 import type { Op } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { isChargeSettled, isPrepared, type JobState, targetsForNow } from '../job/index.ts';
+import { isChargeSettled, isPrepared, type JobState, runDownFor, targetsForNow } from '../job/index.ts';
 import type { Plan } from '../plan/index.ts';
 import { settled } from '../policy/index.ts';
 import {
@@ -26,6 +26,9 @@ export interface BeforeOpening {
   readonly untold: readonly OwnerItem[];
 }
 
+/** A wet device is not switched on to run it down. */
+const WET = { seconds: null, why: 'It is wet and stays off: say who decides to open it with the charge as it is.' };
+
 /** What stands before a closed device is opened: the owner's word, the charge, the bench. */
 export function beforeOpening(mechanism: Mechanism, state: JobState, plan: Plan, drying: boolean): BeforeOpening {
   const { map } = mechanism;
@@ -40,12 +43,15 @@ export function beforeOpening(mechanism: Mechanism, state: JobState, plan: Plan,
   const last = state.charges.at(-1)?.charge ?? null;
   const needFor = (cuts: Parameters<typeof chargeNeed>[1]) =>
     chargeNeed(map, cuts, chargeSchool(map, state.targets, policy), state.limits, last);
-  // what the plan cuts, and what the gate asks for without a plan
-  const charge =
-    isClosed && !drying && !isChargeSettled(state)
+  // what the plan cuts, and what the gate asks for without a plan; a cut that is still to come asks whenever it comes up,
+  // and a device that is wet or open is not charged
+  const wanted =
+    isClosed && !drying
       ? (needFor(plan.strip) ?? needFor(certainCuts(map, targetsForNow(mechanism, state), policy)))
-      : null;
-  const waits = charge && !state.steps.has(charge.way) ? [chargeOp(charge)] : [];
+      : runDownFor(mechanism, state, plan.strip);
+  const charge = isChargeSettled(state) || !wanted ? null : drying ? { ...wanted, ...WET } : wanted;
+  // nobody waits for a wet device: what its charge is, or who opens it all the same, is said with the bench
+  const waits = charge && !drying && !state.steps.has(charge.way) ? [chargeOp(charge)] : [];
   // what changed half way is told as well, once the owner had been asked
   const anyhow = new Set(tellAnyhow(map, state.targets));
   const wasAsked = isClosed || state.agreed !== null;

@@ -3,39 +3,7 @@ import { countedBudget } from '../order/index.ts';
 import { type Op, opId } from '../drafts/index.ts';
 import type { OwnTime } from '../plan/index.ts';
 import { type Ahead, planAhead } from './ahead.ts';
-import { type BenchEvent, type EventType, foldJob, foldOn, type Job, type JobState } from '../job/index.ts';
-
-/** What changes nothing of the plan. */
-const ASIDE: ReadonlySet<EventType> = new Set<EventType>([
-  'note',
-  'timer',
-  'pause',
-  'resume',
-  'stop',
-  'clear',
-  'end',
-  'found',
-  'finish',
-  'screw',
-  'words',
-  'photo',
-  'measure',
-  'part-number',
-  'part-asked',
-  'part-sent-back',
-  'heat-on',
-  'heat-reading',
-  'heat-off',
-  'placeholder',
-  'edge',
-  'click',
-  'screw-measured',
-  'tightened',
-  'spill',
-  'flush',
-  'photos-chosen',
-  'handed-over',
-]);
+import { type BenchEvent, foldJob, foldOn, type Job, type JobState, rowOf } from '../job/index.ts';
 
 /** Steps of search that a plan at the bench may take, for a device of some hundred parts and joints. */
 const STEPS = 12_000;
@@ -77,17 +45,29 @@ function isDone(state: JobState, op: Op | undefined): boolean {
 
 /** Is it a step that the plan may have had next? */
 function mayFollow(event: BenchEvent): boolean {
-  return event.type === 'did' || event.type === 'aired' || (event.type === 'inspected' && event.data.result === 'good');
+  if (rowOf(event.type)?.turnsPlan !== 'by-plan') return false;
+  return event.type !== 'inspected' || event.data.result === 'good';
 }
 
 /** Does it change the plan whatever the plan is? */
 function isTurn(event: BenchEvent): boolean {
-  if (mayFollow(event) || ASIDE.has(event.type)) return false;
+  switch (rowOf(event.type)?.turnsPlan) {
+    case true:
+      return true;
+    case 'by-plan':
+      return !mayFollow(event);
+    case 'as-it-says':
+      return turnsAsItSays(event);
+    default:
+      return false;
+  }
+}
+
+function turnsAsItSays(event: BenchEvent): boolean {
   // what did not work when it came in is told to the owner, and so is part of the plan
   // what fails keeps it from being closed until it works
   if (event.type === 'test') return event.data.stage === 'intake' || event.data.result === 'fails';
-  if (event.type === 'decision') return !['missing-screw', 'left-open', 'other'].includes(event.data.about);
-  return true;
+  return event.type !== 'decision' || !['missing-screw', 'left-open', 'other'].includes(event.data.about);
 }
 
 /** Plans that were made already, by where in a job they begin. */

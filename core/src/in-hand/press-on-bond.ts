@@ -9,7 +9,7 @@ import { cutInHand } from './cut-in-hand.ts';
 import { type EdgeInHand, edgeInHand } from './edge-in-hand.ts';
 import { type AtHand, type Does, type NextPress, NOTHING, pressing, say, tenths } from './press.ts';
 import type { Said } from './said.ts';
-import { pastUntilNow, plannedTime_s } from './to-warm.ts';
+import { pastUntilNow, putOnFor_s } from './to-warm.ts';
 import { alarmOf, elapsed_s, type WarmBond } from './warm-bond.ts';
 
 /** Fewer readings are no measurement that a workshop would keep (guess). */
@@ -47,7 +47,7 @@ function sourceOn(map: DeviceMap, state: JobState, bond: BondJoint, label: strin
   const data = {
     joint: bond.id,
     setting,
-    heat_s: plannedTime_s(map, bond, setting.kind, past),
+    heat_s: putOnFor_s(map, state, bond, setting, past),
     ...(zone === undefined ? {} : { zone }),
     ...standIn,
     ...(bench === undefined ? {} : { bench }),

@@ -1,8 +1,8 @@
 import type { WarmSource } from '../sources/index.ts';
 import type { BondJoint, DeviceMap } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
-import { type HeatSetting, type Past, type Warming, warmingTime_s } from '../heat/index.ts';
-import { type JobState, lastWarmed, pastOf } from '../job/index.ts';
+import { type HeatSetting, longestForCells_s, type Past, type Warming, warmingTime_s } from '../heat/index.ts';
+import { hasCellNear, type JobState, lastWarmed, pastOf } from '../job/index.ts';
 import { zoneInHand } from './bond-in-hand.ts';
 import { type BondBasis, COOLING_S, type WarmBond } from './warm-bond.ts';
 
@@ -16,10 +16,30 @@ export function pastUntilNow(map: DeviceMap, state: JobState, bond: BondJoint, w
 const LEAST_AGAIN_S = 60;
 
 /** For how long a bond is planned to be warmed; what its foresight says of it is when it is soft. */
-export function plannedTime_s(map: DeviceMap, bond: BondJoint, source: WarmSource, past: Past): number {
+function plannedTime_s(map: DeviceMap, bond: BondJoint, source: WarmSource, past: Past): number {
   const usual = warmingTime_s(map, bond, source);
   return past.length > 0 ? Math.max(LEAST_AGAIN_S, Math.round(usual / 2)) : usual;
 }
+
+/** Less than this warms nothing: then it is for a lead to say whether it is warmed at all (guess). */
+const LEAST_FOR_CELLS_S = 10;
+
+/** For how long a source is put on: as planned, or as long as no cell beside it passes its limit, as is likely. */
+export function putOnFor_s(map: DeviceMap, state: JobState, bond: BondJoint, setting: HeatSetting, past: Past): number {
+  const heat_s = plannedTime_s(map, bond, setting.kind, past);
+  if (!hasCellNear(map, state, bond)) return heat_s;
+  const known = forCells.get(bond) ?? new Map<string, number>();
+  forCells.set(bond, known);
+  const key = JSON.stringify([setting, heat_s, past]);
+  const seconds =
+    known.get(key) ?? Math.max(LEAST_FOR_CELLS_S, longestForCells_s(map, bond, { setting, heat_s, past }));
+  if (known.size > MOST_KEPT) known.clear();
+  known.set(key, seconds);
+  return seconds;
+}
+
+const forCells = new WeakMap<BondJoint, Map<string, number>>();
+const MOST_KEPT = 100;
 
 /**
  * One more warming of a bond from now, to be foreseen; the time to heat again is when that says it is soft. Null while

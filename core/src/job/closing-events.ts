@@ -1,4 +1,6 @@
 import Joi from 'joi';
+import { WORK_BESIDE, type EventRows } from './event-row.ts';
+import { nameSchema } from '../names/index.ts';
 import type { RimPoint } from '../rim/index.ts';
 
 /** What is told once a device is closed: how it lies, what goes into the report, to whom it was handed. */
@@ -22,25 +24,40 @@ export const MOST_CHOSEN = 8;
 const id = Joi.string().min(1).max(200);
 const mm = Joi.number().min(-100).max(3000).required();
 
-/** The shape of their data. */
-export const CLOSING_EVENTS: { readonly [Type in keyof ClosingEventData]: Joi.ObjectSchema } = {
-  flush: Joi.object({
-    part: id.required(),
-    points: Joi.array()
-      .max(100)
-      .items(Joi.object({ x: mm, y: mm, step_mm: Joi.number().min(-20).max(20).required() }))
-      .required(),
-  }),
-  'photos-chosen': Joi.object({
-    photos: Joi.array()
-      .max(MOST_CHOSEN)
-      .unique()
-      .items(Joi.string().pattern(/^[0-9a-f]{64}$/))
-      .required(),
-  }),
-  'handed-over': Joi.object({
-    to: id.required(),
-    points: Joi.array().max(200).items(Joi.string().min(1).max(500)).required(),
-    early: Joi.string().min(1).max(4000),
-  }),
+/** What is true of them, and the shape of their data. */
+export const CLOSING_EVENTS: EventRows<ClosingEventData> = {
+  flush: {
+    tells: 'A closed part was felt or measured round its rim',
+    ...WORK_BESIDE,
+    data: Joi.object({
+      part: id.required(),
+      points: Joi.array()
+        .max(100)
+        .items(Joi.object({ x: mm, y: mm, step_mm: Joi.number().min(-20).max(20).required() }))
+        .required(),
+    }),
+  },
+  'photos-chosen': {
+    tells: 'Pictures were chosen for the report',
+    ...WORK_BESIDE,
+    finished: true,
+    handedOver: 'by-lead',
+    data: Joi.object({
+      photos: Joi.array()
+        .max(MOST_CHOSEN)
+        .unique()
+        .items(Joi.string().pattern(/^[0-9a-f]{64}$/))
+        .required(),
+    }),
+  },
+  'handed-over': {
+    tells: 'The device was handed over',
+    ...WORK_BESIDE,
+    finished: true,
+    data: Joi.object({
+      to: nameSchema(200).required(),
+      points: Joi.array().max(200).items(Joi.string().min(1).max(500)).required(),
+      early: Joi.string().min(1).max(4000),
+    }),
+  },
 };

@@ -3,6 +3,7 @@ import { fastenerAt, isOuter, isSelfParting, type Joint } from '../device-map/in
 import { opId, secondsToLay } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { settled } from '../policy/index.ts';
+import { lateBy_s, toldBy } from './moments.ts';
 import { renewalNow } from './renewal-now.ts';
 import type { JobState } from './state.ts';
 
@@ -12,6 +13,8 @@ export interface Curing {
   /** tape by its data sheet; glue, or what a map gives a time for, is done after that time; so is thread locker */
   readonly by: 'tape' | 'time' | 'locker';
   readonly pressedAt: string;
+  /** how long after that the server received it, seconds, where that is long enough to be said; else 0 */
+  readonly late_s: number;
   /** from then on it has what is asked for before it is handed over */
   readonly readyAt: string;
 }
@@ -34,10 +37,8 @@ function settingScrews({ map, joint: numbers }: Mechanism, state: JobState): Cur
     const kinds = new Set(joint.points.map((point) => fastenerAt(joint, point)));
     const cures = map.fasteners.flatMap(({ id, locker }) => (locker && kinds.has(id) ? [locker.cure_s] : []));
     const wasOut = state.done.some((op) => op.kind === 'release' && op.joint === joint.id);
-    const pressedAt = cures.length > 0 && wasOut ? lastPressed(state, joint) : null;
-    if (pressedAt === null) return [];
-    const readyAt = new Date(Date.parse(pressedAt) + 1000 * Math.max(...cures)).toISOString();
-    return [{ joint: joint.id, by: 'locker', pressedAt, readyAt }];
+    const pressed = cures.length > 0 && wasOut ? lastPressed(state, joint) : null;
+    return pressed ? [curingFrom(joint, 'locker', pressed, Math.max(...cures))] : [];
   });
 }
 
@@ -50,24 +51,35 @@ function curingBonds({ map, joint: numbers }: Mechanism, state: JobState): Curin
     const wasReleased = state.done.some(({ kind, joint }) => kind === 'release' && joint === bond.id);
     if (!wasReleased || state.device.released[numbers.get(bond.id)!]) return [];
     const renewal = renewalNow(map, state, bond);
-    const pressedAt = renewal === 'reuse' ? null : lastPressed(state, bond);
-    if (pressedAt === null) return [];
+    const pressed = renewal === 'reuse' ? null : lastPressed(state, bond);
+    if (pressed === null) return [];
     const cure_s = secondsToLay(bond, renewal === 'liquid' ? 'liquid' : policy.closing).cure;
     const seconds = cure_s > 0 ? cure_s : secondsToStrength(state.limits.handOverStrength);
-    const readyAt = new Date(Date.parse(pressedAt) + 1000 * seconds).toISOString();
-    return [{ joint: bond.id, by: cure_s > 0 ? 'time' : 'tape', pressedAt, readyAt }];
+    return [curingFrom(bond, cure_s > 0 ? 'time' : 'tape', pressed, seconds)];
   });
 }
 
+function curingFrom({ id }: Pick<Joint, 'id'>, by: Curing['by'], { at, late_s }: Pressed, seconds: number): Curing {
+  return { joint: id, by, pressedAt: at, late_s, readyAt: new Date(Date.parse(at) + 1000 * seconds).toISOString() };
+}
+
+interface Pressed {
+  /** ISO 8601, as it was told */
+  readonly at: string;
+  /** how long after that the server received it, where that is long enough to be said */
+  readonly late_s: number;
+}
+
 /** When it was pressed, or made where nobody pressed it, the last time. */
-function lastPressed({ standing }: JobState, { id }: Pick<Joint, 'id'>): string | null {
+function lastPressed({ standing }: JobState, { id }: Pick<Joint, 'id'>): Pressed | null {
   const ids = new Set<string>([opId('press', id), opId('make', id)]);
   const last = standing.findLastIndex(
     (event) =>
       event.type === 'did' &&
       event.data.steps.some((step) => ids.has(step.id) || (step.kind === 'make' && step.joint === id)),
   );
-  // no clock that was set back makes it older than what was told before it
-  const told = standing.slice(0, last + 1).map(({ at }) => Date.parse(at));
-  return told.length === 0 ? null : new Date(told.reduce((a, b) => Math.max(a, b))).toISOString();
+  if (last < 0) return null;
+  // no tablet whose clock was set back makes it older than what was told before it
+  const told = toldBy(standing).slice(0, last + 1);
+  return { at: new Date(told.reduce((a, b) => Math.max(a, b))).toISOString(), late_s: lateBy_s(standing[last]!) };
 }

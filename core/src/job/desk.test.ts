@@ -89,10 +89,10 @@ describe('the parts desk', () => {
 
   it('refuses a window of −3 days, a day that does not exist, and an answer no register gives', () => {
     const refused = (change: object) =>
-      PART_EVENTS['part-arrived'].validate({ ...arrived('display'), ...change }).error?.message ?? '';
+      PART_EVENTS['part-arrived'].data.validate({ ...arrived('display'), ...change }).error?.message ?? '';
     expect(refused({})).toBe('');
     expect(refused({ window_days: -3 })).toContain('enter 0');
     expect(refused({ arrived: '2026-02-30' })).toContain('no day');
-    expect(PART_EVENTS['part-asked'].validate({ ...asked('clear'), answer: 'fine' }).error).toBeDefined();
+    expect(PART_EVENTS['part-asked'].data.validate({ ...asked('clear'), answer: 'fine' }).error).toBeDefined();
   });
 });

@@ -1,5 +1,7 @@
 import Joi from 'joi';
+import { ADDED, type EventRow, type EventRows, SEEN, shapesOf, WORK, WORK_BESIDE } from './event-row.ts';
 import { instant } from '../calendar/index.ts';
+import { nameSchema } from '../names/index.ts';
 import type { Target } from '../search/index.ts';
 import { CLOSING_EVENTS, type ClosingEventData } from './closing-events.ts';
 import { FOUND_EVENTS, type FoundEventData } from './found-events.ts';
@@ -156,6 +158,10 @@ export type BenchEvent = {
     readonly at: string;
     readonly by: string;
     readonly data: EventData[Type];
+    /** ISO 8601, by the server's clock; left out as long as no server has it */
+    readonly receivedAt?: string;
+    /** what it told is damaged on the disk: it has no data, changes nothing, and stops the repair until somebody has looked */
+    readonly unreadable?: true;
   };
 }[EventType];
 
@@ -175,57 +181,145 @@ const step = Joi.object({
   again: Joi.boolean(),
 });
 
-/** The shape of each type's data. */
-export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
-  note: Joi.object({ text: text.required() }),
-  did: Joi.object({ steps: Joi.array().min(1).max(500).items(step).required(), anyway: text }),
-  screw: Joi.object({ joint: id.required(), point: id.required() }),
-  click: Joi.object({ joint: id.required(), heard: Joi.string().valid('clicked', 'not-sure').required() }),
-  timer: Joi.object({ step: id.required(), seconds: Joi.number().min(0).max(1_000_000).required() }),
-  undo: Joi.object({ event: Joi.string().guid().required() }),
-  trouble: Joi.object({
-    kind: Joi.string()
-      .valid(...TROUBLE_KINDS)
-      .required(),
-    text: text.allow('').required(),
-    joint: id,
-    part: id,
-    point: id,
-    fastener: id,
-    length_mm: Joi.number().greater(0).max(200),
-    segment: id,
-    bond_C: Joi.number().min(-100).max(2000),
-    next: Joi.string().valid('heat', 'solvent'),
-  }),
-  found: Joi.object({ joint: id.required(), point: id.required() }),
-  decision: Joi.object({
-    about: Joi.string()
-      .valid(...DECISIONS)
-      .required(),
-    text: text.required(),
-    what: Joi.string().max(500).when('about', { is: 'left-open', then: Joi.required(), otherwise: Joi.forbidden() }),
-    function: id.when('about', { is: 'failed-test', then: Joi.required(), otherwise: Joi.forbidden() }),
-    board: Joi.string().valid('keep', 'replace').when('about', { not: 'wet', then: Joi.forbidden() }),
-  }),
-  test: Joi.object({
-    function: id.required(),
-    result: Joi.string().valid('works', 'fails', 'not-tried').required(),
-    stage: Joi.string().valid('intake', 'trial', 'before', 'after').required(),
-    simulated: Joi.boolean(),
-    text: text.allow(''),
-  }),
-  targets: Joi.object({ targets: Joi.array().max(50).items(targetSchema).required(), text: text.allow('') }),
-  pause: Joi.object({ text: text.allow('') }),
-  resume: Joi.object({}),
-  stop: Joi.object({
-    reason: Joi.string()
-      .valid(...STOP_REASONS)
-      .required(),
-    text: text.allow('').required(),
-  }),
-  clear: Joi.object({ stop: Joi.string().guid(), text: text.required(), lead: Joi.string().max(200) }),
-  end: Joi.object({ text: text.required(), lead: Joi.string().max(200) }),
-  finish: Joi.object({ text: text.allow('') }),
+/** One row a type: all that is true of every event of it. */
+export const EVENTS: EventRows<EventData> = {
+  note: {
+    tells: 'Somebody wrote something down',
+    ...ADDED,
+    ended: true,
+    data: Joi.object({ text: text.required() }),
+  },
+  did: {
+    tells: 'Operations were done, in this order; `anyway`: against the rules, and why',
+    ...WORK,
+    turnsPlan: 'by-plan',
+    usesSupplies: true,
+    data: Joi.object({ steps: Joi.array().min(1).max(500).items(step).required(), anyway: text }),
+  },
+  screw: {
+    tells: 'A screw lies on the mat; with the last one of a joint it is released',
+    ...WORK_BESIDE,
+    data: Joi.object({ joint: id.required(), point: id.required() }),
+  },
+  click: {
+    tells: 'A plug was pressed home: did it click?',
+    ...WORK_BESIDE,
+    data: Joi.object({ joint: id.required(), heard: Joi.string().valid('clicked', 'not-sure').required() }),
+  },
+  timer: {
+    tells: 'A wait has begun',
+    ...WORK_BESIDE,
+    data: Joi.object({ step: id.required(), seconds: Joi.number().min(0).max(1_000_000).required() }),
+  },
+  undo: {
+    tells: 'The last thing done is taken back',
+    ...ADDED,
+    inStop: 'as-undone',
+    beforeJob: false,
+    handedOver: 'by-lead',
+    usesSupplies: true,
+    turnsPlan: true,
+    data: Joi.object({ event: Joi.string().guid().required() }),
+  },
+  trouble: {
+    tells: 'Something went wrong',
+    ...SEEN,
+    data: Joi.object({
+      kind: Joi.string()
+        .valid(...TROUBLE_KINDS)
+        .required(),
+      text: text.allow('').required(),
+      joint: id,
+      part: id,
+      point: id,
+      fastener: id,
+      length_mm: Joi.number().greater(0).max(200),
+      segment: id,
+      bond_C: Joi.number().min(-100).max(2000),
+      next: Joi.string().valid('heat', 'solvent'),
+    }),
+  },
+  found: {
+    tells: 'A screw that was lost was found',
+    ...WORK_BESIDE,
+    data: Joi.object({ joint: id.required(), point: id.required() }),
+  },
+  decision: {
+    tells: 'Something was decided, with its reason',
+    ...WORK,
+    turnsPlan: 'as-it-says',
+    data: Joi.object({
+      about: Joi.string()
+        .valid(...DECISIONS)
+        .required(),
+      text: text.required(),
+      what: Joi.string().max(500).when('about', { is: 'left-open', then: Joi.required(), otherwise: Joi.forbidden() }),
+      function: id.when('about', { is: 'failed-test', then: Joi.required(), otherwise: Joi.forbidden() }),
+      board: Joi.string().valid('keep', 'replace').when('about', { not: 'wet', then: Joi.forbidden() }),
+    }),
+  },
+  test: {
+    tells: 'A function was tried',
+    ...WORK,
+    turnsPlan: 'as-it-says',
+    data: Joi.object({
+      function: id.required(),
+      result: Joi.string().valid('works', 'fails', 'not-tried').required(),
+      stage: Joi.string().valid('intake', 'trial', 'before', 'after').required(),
+      simulated: Joi.boolean(),
+      text: text.allow(''),
+    }),
+  },
+  targets: {
+    tells: 'What is to be reached was changed',
+    ...WORK,
+    data: Joi.object({ targets: Joi.array().max(50).items(targetSchema).required(), text: text.allow('') }),
+  },
+  pause: {
+    tells: 'The work rests',
+    ...WORK_BESIDE,
+    undo: 'passes-over',
+    data: Joi.object({ text: text.allow('') }),
+  },
+  resume: {
+    tells: 'The work goes on',
+    ...WORK_BESIDE,
+    undo: 'passes-over',
+    data: Joi.object({}),
+  },
+  stop: {
+    tells: 'Hands off, until a lead has cleared it: always taken',
+    ...ADDED,
+    ended: true,
+    data: Joi.object({
+      reason: Joi.string()
+        .valid(...STOP_REASONS)
+        .required(),
+      text: text.allow('').required(),
+    }),
+  },
+  clear: {
+    tells: 'A lead has cleared a stop',
+    ...ADDED,
+    ended: true,
+    saidBy: 'lead',
+    beforeJob: false,
+    data: Joi.object({ stop: Joi.string().guid(), text: text.required(), lead: Joi.string().max(200) }),
+  },
+  end: {
+    tells: 'The repair ends where it stands',
+    ...SEEN,
+    finished: true,
+    undo: 'passes-over',
+    turnsPlan: false,
+    saidBy: 'lead-once-begun',
+    data: Joi.object({ text: text.required(), lead: Joi.string().max(200) }),
+  },
+  finish: {
+    tells: 'The repair is finished',
+    ...WORK_BESIDE,
+    data: Joi.object({ text: text.allow('') }),
+  },
   ...INTAKE_EVENTS,
   ...OPENING_EVENTS,
   ...PART_EVENTS,
@@ -234,11 +328,19 @@ export const EVENT_DATA: { readonly [Type in EventType]: Joi.ObjectSchema } = {
   ...CLOSING_EVENTS,
 };
 
+/** The shape of each type's data. */
+export const EVENT_DATA = shapesOf<EventType>(EVENTS);
+
+/** The row of a type; null for one that only another version knows. */
+export function rowOf(type: string): EventRow | null {
+  return Object.hasOwn(EVENTS, type) ? EVENTS[type as EventType] : null;
+}
+
 /** What every event has, whatever its type. */
 export const eventEnvelope = Joi.object({
   id: Joi.string().guid().required(),
   type: Joi.string().min(1).max(100).required(),
   at: instant.required(),
-  by: Joi.string().min(1).max(200).required(),
+  by: nameSchema(200).required(),
   data: Joi.object().required(),
 });

@@ -1,7 +1,8 @@
 import type { Mechanism } from '../holds/index.ts';
 import { leaveOut } from '../screws/index.ts';
 import { atDesk, type PartEvent } from './desk.ts';
-import { type BenchEvent, EVENT_DATA, type EventData } from './events.ts';
+import { chargeProblem } from './charge-rule.ts';
+import { type BenchEvent, type EventData, rowOf } from './events.ts';
 import { atFinding, type FoundEvent } from './found.ts';
 import { FOUND_EVENTS } from './found-events.ts';
 import { folding, grown } from './grown.ts';
@@ -11,7 +12,8 @@ import { CLOSING_EVENTS } from './closing-events.ts';
 import { atIntake, type IntakeEvent } from './intake.ts';
 import { INTAKE_EVENTS } from './intake-events.ts';
 import type { Job } from './job.ts';
-import { objection } from './judge.ts';
+import { type Objection, objection } from './judge.ts';
+import { nothingAhead } from './not-ahead.ts';
 import { atOpening, type OpeningEvent } from './opening.ts';
 import { OPENING_EVENTS } from './opening-events.ts';
 import { withTimer } from './mark.ts';
@@ -35,7 +37,7 @@ export function foldJob(mechanism: Mechanism, job: Job, events: readonly BenchEv
 
 /** Ids of the events that were undone, in whatever order and however often that was said. */
 function undoneBy(events: readonly BenchEvent[]): ReadonlySet<string> {
-  return new Set(events.flatMap((each) => (each.type === 'undo' ? [each.data.event] : [])));
+  return new Set(events.flatMap((each) => (each.type === 'undo' && !each.unreadable ? [each.data.event] : [])));
 }
 
 /** Folds on from a state, where a job is too long for one turn; `undone` are those of the whole job. */
@@ -57,13 +59,13 @@ export function withEvent(
   state: JobState,
   event: BenchEvent,
   around: Surroundings = UNKNOWN,
-): Outcome {
-  const problem = objection(mechanism, state, event, around);
-  if (problem) return { problem };
+): Outcome | Objection {
+  const objected = objection(mechanism, state, event, around);
+  if (objected) return objected;
   if (event.type === 'undo') return { state: undone(mechanism, state, event) };
-  const outcome = taken(mechanism, state, event);
+  const outcome = taken(mechanism, nothingAhead(state, event), event);
   if ('problem' in outcome) return outcome;
-  const unprepared = notPrepared(mechanism, state, event);
+  const unprepared = notPrepared(mechanism, state, event) ?? chargeProblem(mechanism, state, event);
   if (unprepared) return { problem: unprepared };
   return { state: kept(state, withFacts(mechanism, outcome.state, event), event) };
 }
@@ -115,8 +117,9 @@ function played(
         passed.push(state);
       }
       const stands = event.type !== 'undo' && !undoneIds.has(event.id);
-      const outcome = stands ? taken(mechanism, state, event) : { state };
-      const after = withFacts(mechanism, 'state' in outcome ? outcome.state : state, event);
+      const before = nothingAhead(state, event);
+      const outcome = stands ? taken(mechanism, before, event) : { state: before };
+      const after = withFacts(mechanism, 'state' in outcome ? outcome.state : before, event);
       state = {
         ...after,
         events: grown(state.events, event),
@@ -158,7 +161,7 @@ function thinned(all: readonly JobState[]): readonly JobState[] {
 function taken(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcome {
   // an event type that only a newer version knows is kept, so that going back a version loses nothing, and changes
   // nothing here
-  if (!Object.hasOwn(EVENT_DATA, event.type)) return { state };
+  if (!rowOf(event.type) || event.unreadable) return { state };
   if (isOf(INTAKE_EVENTS, event)) return atIntake(mechanism, state, event as IntakeEvent);
   if (isOf(PART_EVENTS, event)) return atDesk(mechanism, state, event as PartEvent);
   if (isOf(OPENING_EVENTS, event)) return atOpening(mechanism, state, event as OpeningEvent);
@@ -231,7 +234,11 @@ function decided(
   if (about === 'wet' && !state.wet) return { problem: 'This device was not taken in as wet.' };
   if (about === 'wet' && !board) return { problem: 'Say what becomes of the board: keep it, or replace it.' };
   const decision = { about, text, at, by, ...(what === undefined ? {} : { what }) };
-  const noted = { ...state, decisions: grown(state.decisions, decision) };
+  const noted: JobState = {
+    ...state,
+    decisions: grown(state.decisions, decision),
+    chargeDecided: about === 'charge' || state.chargeDecided,
+  };
   if (about === 'missing-screw') return { state: { ...noted, ledger: leaveOut(state.ledger) } };
   if (!state.wet || !board) return { state: noted };
   const wet = { ...state.wet, decided: { board, text } };

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { WORK, type EventRows } from './event-row.ts';
 import type { Face } from '../device-map/index.ts';
 
 export const CLOSINGS = ['reuse', 'renew', 'glue'] as const;
@@ -30,27 +31,40 @@ const text = Joi.string().allow('').max(4000).required();
 const mm = Joi.number().min(-100).max(3000);
 const isExtra = { is: 'extra', then: Joi.required(), otherwise: Joi.forbidden() };
 
-/** The shape of their data. */
-export const FOUND_EVENTS: { readonly [Type in keyof FoundEventData]: Joi.ObjectSchema } = {
-  'not-mapped': Joi.object({
-    what: Joi.string().valid('missing', 'different', 'extra').required(),
-    part: id.when('what', { is: 'extra', then: Joi.forbidden(), otherwise: Joi.required() }),
-    name: Joi.string().min(1).max(200).when('what', isExtra),
-    over: Joi.alternatives(Joi.object({ joint: id.required() }), Joi.object({ part: id.required() })).when(
-      'what',
-      isExtra,
-    ),
-    face: Joi.string().valid('front', 'back', 'edge'),
-    x: mm,
-    y: mm,
-    text,
-  }),
-  inspected: Joi.object({ part: id.required(), result: Joi.string().valid('good', 'failed').required(), text }),
-  closing: Joi.object({
-    joint: id.required(),
-    way: Joi.string()
-      .valid(...CLOSINGS)
-      .required(),
-    text,
-  }),
+/** What is true of them, and the shape of their data. */
+export const FOUND_EVENTS: EventRows<FoundEventData> = {
+  'not-mapped': {
+    tells: 'The device is not as its map says',
+    ...WORK,
+    data: Joi.object({
+      what: Joi.string().valid('missing', 'different', 'extra').required(),
+      part: id.when('what', { is: 'extra', then: Joi.forbidden(), otherwise: Joi.required() }),
+      name: Joi.string().min(1).max(200).when('what', isExtra),
+      over: Joi.alternatives(Joi.object({ joint: id.required() }), Joi.object({ part: id.required() })).when(
+        'what',
+        isExtra,
+      ),
+      face: Joi.string().valid('front', 'back', 'edge'),
+      x: mm,
+      y: mm,
+      text,
+    }),
+  },
+  inspected: {
+    tells: 'A part was looked at before it goes back',
+    ...WORK,
+    turnsPlan: 'by-plan',
+    data: Joi.object({ part: id.required(), result: Joi.string().valid('good', 'failed').required(), text }),
+  },
+  closing: {
+    tells: 'How a bond is closed was decided on sight',
+    ...WORK,
+    data: Joi.object({
+      joint: id.required(),
+      way: Joi.string()
+        .valid(...CLOSINGS)
+        .required(),
+      text,
+    }),
+  },
 };

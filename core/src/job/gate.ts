@@ -5,6 +5,7 @@ import { partName } from '../words/index.ts';
 import { settled } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
 import { benchItems, certainCuts, chargeNeed, chargeSchool, tellAnyhow } from '../prepare/index.ts';
+import { isChargeSettled, isNewReading } from './charge-rule.ts';
 import type { BenchEvent, DoneStep, EventData } from './events.ts';
 import { targetsLeft } from './reached.ts';
 import type { JobState } from './state.ts';
@@ -48,18 +49,14 @@ export function notShown(mechanism: Mechanism, state: JobState, shown: EventData
     const list = lacking.map(({ id, title }) => `${title} (${id})`).join('; ');
     return `items: Not prepared yet: ${list}. Do it, or skip it with a reason.`;
   }
-  if (isDrying(state)) return null;
   const charge = shown.charge ?? state.charges.at(-1)?.charge ?? null;
-  const need = isChargeSettled(state)
-    ? null
-    : chargeNeed(
-        map,
-        certainCuts(map, targets, policy),
-        chargeSchool(map, state.targets, policy),
-        state.limits,
-        charge,
-      );
-  if (need) return `charge: ${charge === null ? 'Nobody has read it. ' : ''}${need.why}`;
+  const isSettled = isChargeSettled(state) && !isNewReading(state, shown);
+  const cuts = certainCuts(map, targets, policy);
+  const need = isSettled ? null : chargeNeed(map, cuts, chargeSchool(map, state.targets, policy), state.limits, charge);
+  if (need && !(isDrying(state) && need.way === 'charge-up')) {
+    return `charge: ${charge === null ? 'Nobody has read it. ' : ''}${need.why}`;
+  }
+  if (isDrying(state)) return null;
   const told = new Set([...(state.agreed?.items ?? []), ...(shown.told ?? [])]);
   const untold = tellAnyhow(map, targets).filter((text) => !told.has(text));
   return untold.length > 0 ? `told: The owner was not told: ${untold.join(' ')}` : null;
@@ -74,11 +71,6 @@ export function isDrying({ wet }: JobState): boolean {
 export function targetsForNow(mechanism: Mechanism, state: JobState): readonly Target[] {
   const { battery } = mechanism.map;
   return isDrying(state) && battery ? [{ remove: battery.part }] : targetsLeft(mechanism, state);
-}
-
-/** Somebody has decided to go on with the charge as it is, or the device is off. */
-export function isChargeSettled(state: JobState): boolean {
-  return state.decisions.some((each) => each.about === 'charge') || state.steps.has('power-off');
 }
 
 /** What begins to open a device. */

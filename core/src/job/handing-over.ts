@@ -1,8 +1,9 @@
 import { isAccepted, isBoard } from '../parts/index.ts';
+import type { DeviceMap } from '../device-map/index.ts';
 import { mainBoard, opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { tellAnyhow } from '../prepare/index.ts';
-import { heldName, lostFunctions, partName, thingName } from '../words/index.ts';
+import { capital, heldName, lostFunctions, partName, thingName } from '../words/index.ts';
 import type { ClosingEventData } from './closing-events.ts';
 import { curing } from './curing.ts';
 import { saidOfWater } from './opened-seals.ts';
@@ -29,8 +30,9 @@ export function handOverPoints(mechanism: Mechanism, state: JobState, now: numbe
   const told = new Set([...(state.agreed?.items ?? []), ...(state.prepared?.told ?? [])]);
   const fitted = state.done.flatMap(({ kind, part, new: isNew }) => (kind === 'fit' && isNew ? [part!] : []));
   const say = (what: string, text: string): HandOverPoint => ({ what, text, isDone: false });
+  const cures = curing(mechanism, state);
   return [
-    ...curing(mechanism, state).map(({ joint, by, readyAt }): HandOverPoint => ({
+    ...cures.map(({ joint, by, readyAt }): HandOverPoint => ({
       what: `cured:${joint}`,
       text:
         by === 'locker'
@@ -39,6 +41,9 @@ export function handOverPoints(mechanism: Mechanism, state: JobState, now: numbe
       isDone: now >= Date.parse(readyAt),
       from: readyAt,
     })),
+    ...cures
+      .filter((each) => each.late_s !== 0)
+      .map(({ joint, late_s }) => say(`late:${joint}`, toldLate(map, joint, late_s))),
     ...boards(mechanism, state, fitted),
     ...tellAnyhow(map, state.targets).map((text, at): HandOverPoint => ({
       what: `told:${at + 1}`,
@@ -54,6 +59,14 @@ export function handOverPoints(mechanism: Mechanism, state: JobState, now: numbe
       ? [say('old-cell', 'The old battery lies apart, its contacts covered; where it goes is a matter of local rules')]
       : []),
   ];
+}
+
+/** *Display seal: told 2 h 10 min after it was pressed, so how strong it is goes by what was told* */
+function toldLate(map: DeviceMap, joint: string, late_s: number): string {
+  const minutes = Math.round(Math.abs(late_s) / 60);
+  const hours = Math.floor(minutes / 60);
+  const said = hours > 0 ? `${hours} h ${minutes % 60} min` : `${minutes} min`;
+  return `${capital(thingName(map, joint))}: recorded ${said} ${late_s > 0 ? 'after' : 'before'} it was pressed; its strength goes by what was told`;
 }
 
 /** The main board is reset where it is new; a new board is neither barred nor locked to somebody. */
@@ -97,12 +110,11 @@ export function notHandedOver(
   mechanism: Mechanism,
   state: JobState,
   { points, early }: ClosingEventData['handed-over'],
-  at: string,
+  now: number,
 ): string | null {
   if (!state.finished) return 'First finish the repair: what is not finished is not handed over.';
-  if (state.handedOver) return `It was handed over to ${state.handedOver.to} already.`;
   const gone = new Set(points);
-  const open = handOverPoints(mechanism, state, Date.parse(at)).filter(
+  const open = handOverPoints(mechanism, state, now).filter(
     ({ what, isDone, from }) => !isDone && (from === undefined ? !gone.has(what) : early === undefined),
   );
   if (open.length === 0) return null;

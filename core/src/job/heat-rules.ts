@@ -1,3 +1,5 @@
+import { isSoftened } from '../drafts/index.ts';
+import { settled } from '../policy/index.ts';
 import { sourceNamed } from '../sources/index.ts';
 import { COOLED_s, hottest_C, ROOM_C, stackOfBond } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
@@ -8,6 +10,7 @@ import type { BenchEvent, DoneStep } from './events.ts';
 import type { OpeningEventData } from './opening-events.ts';
 import { dropsOf, type Warmed } from './opening-state.ts';
 import type { JobState } from './state.ts';
+import { lyingOver } from './steps.ts';
 import { type BenchUse, ONLY_BENCH, type Surroundings } from './surroundings.ts';
 
 /** A source stays on for no longer. */
@@ -20,19 +23,28 @@ export function heatProblem(
   event: BenchEvent,
   around: Surroundings,
 ): string | null {
+  // waits are over when the server's clock says so, not when somebody does
+  const now = around.now ?? Date.parse(event.at);
   switch (event.type) {
     case 'heat-on':
-      return outOfRange(event.data) ?? vapourAt(state, useAt(state, event.data.bench, around), event.at);
+      return (
+        outOfRange(event.data) ??
+        notToBeHeated(mechanism, state, event.data.joint) ??
+        vapourAt(state, useAt(state, event.data.bench, around), now)
+      );
     case 'solvent':
-      return nearHeat(mechanism, state, event, useAt(state, event.data.bench, around));
+      return (
+        noBond(mechanism, event.data.joint) ??
+        nearHeat(mechanism, state, event.data, useAt(state, event.data.bench, around), now)
+      );
     case 'aired':
-      return airedTooSoon(state, useAt(state, event.data.bench, around), event.at);
+      return event.data.anyway === undefined ? airedTooSoon(state, useAt(state, event.data.bench, around), now) : null;
     case 'edge':
     case 'screw':
       return releasedWhileOn(mechanism, state, event.data.joint);
     case 'did':
       return event.data.steps.reduce<string | null>(
-        (found, step) => found ?? stepProblem(mechanism, state, step, event.at, around),
+        (found, step) => found ?? stepProblem(mechanism, state, step, now, around),
         null,
       );
     default:
@@ -49,9 +61,31 @@ function outOfRange({ setting, heat_s }: OpeningEventData['heat-on']): string | 
   return null;
 }
 
-function vapourAt(state: JobState, use: BenchUse, at: string): string | null {
+function noBond({ map }: Mechanism, joint: string): string | null {
+  return map.joints.some(({ id, type }) => id === joint && type === 'bond')
+    ? null
+    : `joint: There is no bond “${joint}” in this map.`;
+}
+
+/** Why a bond is not warmed: its map lets no heat come near it, or something else lies over it still. */
+function notToBeHeated(mechanism: Mechanism, state: JobState, id: string): string | null {
+  const { map } = mechanism;
+  const bond = map.joints.find((each) => each.id === id);
+  if (bond?.type !== 'bond') return noBond(mechanism, id);
+  const cells = new Set(mechanism.isolation.cells.map((cell) => map.parts[cell]!.id));
+  if (!bond.heat && !isSoftened(bond, cells, settled(map, state.policy).policy)) {
+    return `joint: The map does not let ${thingName(map, id)} be heated. Use solvent, or change the map.`;
+  }
+  // warmed through its other face, what lies over this one is not in the way
+  if (bond.heatFace !== undefined && bond.heatFace !== bond.face) return null;
+  const over = lyingOver(mechanism, state, id);
+  if (over.length === 0) return null;
+  return `joint: ${thingName(map, id)} does not lie bare. First: ${over.join('; ')}.`;
+}
+
+function vapourAt(state: JobState, use: BenchUse, now: number): string | null {
   if (use.drops.length === 0) return null;
-  const left_s = Math.ceil(airingLeft_s(use, state.limits, Date.parse(at)));
+  const left_s = Math.ceil(airingLeft_s(use, state.limits, now));
   const wait = left_s > 0 ? `Air the bench for ${left_s} s more` : 'Air the bench, and say so,';
   return `Solvent was used (${dropCount(use.drops)} drops): its vapour can catch fire. ${wait} before any heat.`;
 }
@@ -59,10 +93,11 @@ function vapourAt(state: JobState, use: BenchUse, at: string): string | null {
 function nearHeat(
   mechanism: Mechanism,
   state: JobState,
-  { at, data }: BenchEvent & { type: 'solvent' },
+  data: OpeningEventData['solvent'],
   use: BenchUse,
+  now: number,
 ): string | null {
-  const computed_C = warmest_C(mechanism, state, data.joint, Date.parse(at), state.limits.solventBelow_C);
+  const computed_C = warmest_C(mechanism, state, data.joint, now, state.limits.solventBelow_C);
   // what is said may only raise it
   const bond_C = Math.max(computed_C, data.bond_C ?? ROOM_C);
   return soakProblem({ heating: use.sourceOn !== null, bond_C, away: data.away }, state.limits);
@@ -95,8 +130,8 @@ function since_s({ offAt, pace }: Warmed, now: number): number {
   return (Math.max(0, now - Date.parse(offAt)) / 1000) * pace;
 }
 
-function airedTooSoon(state: JobState, use: BenchUse, at: string): string | null {
-  const left_s = Math.ceil(airingLeft_s(use, state.limits, Date.parse(at)));
+function airedTooSoon(state: JobState, use: BenchUse, now: number): string | null {
+  const left_s = Math.ceil(airingLeft_s(use, state.limits, now));
   if (left_s === 0) return null;
   return `${dropCount(use.drops)} drops, the last not long ago: ${left_s} s more of airing. Vapour can catch fire.`;
 }
@@ -106,7 +141,7 @@ function stepProblem(
   mechanism: Mechanism,
   state: JobState,
   { kind, name, joint }: DoneStep,
-  at: string,
+  now: number,
   around: Surroundings,
 ): string | null {
   if (kind === 'release' && joint !== undefined) return releasedWhileOn(mechanism, state, joint);
@@ -115,7 +150,10 @@ function stepProblem(
   const uses = benches.map((bench) => useAt(state, bench, around));
   switch (name) {
     case 'heat':
-      return uses.reduce<string | null>((found, use) => found ?? vapourAt(state, use, at), null);
+      return (
+        (joint === undefined ? null : notToBeHeated(mechanism, state, joint)) ??
+        uses.reduce<string | null>((found, use) => found ?? vapourAt(state, use, now), null)
+      );
     case 'soak':
       return state.standing.some((each) => each.type === 'solvent' && each.data.joint === joint)
         ? null

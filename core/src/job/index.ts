@@ -2,6 +2,8 @@ export {
   type BenchEvent,
   type DoneStep,
   EVENT_DATA,
+  EVENTS,
+  rowOf,
   type EventData,
   type DecisionAbout,
   type EventType,
@@ -16,7 +18,12 @@ export type { Job } from './job.ts';
 export { type JobState, newJob, type Peak, type Stop } from './state.ts';
 export { zoneToWarm } from './zones.ts';
 export { dropsOf, type Heating, lastWarmed, pastOf, type Warmed, type Zone } from './opening-state.ts';
-export { isPrepared, targetsForNow, isChargeSettled, isDrying } from './gate.ts';
+export { isPrepared, targetsForNow, isDrying } from './gate.ts';
+export { hasCellNear } from './heat-on-cell.ts';
+export { isChargeSettled, runDownFor } from './charge-rule.ts';
+export { countsFrom, lateBy_s } from './moments.ts';
+export type { Objection } from './judge.ts';
+export { type EventRow } from './event-row.ts';
 export { TRANSPLANT_CHECKS, TRANSPLANT_GATE } from './intake.ts';
 export { type Damage, DAMAGES } from './intake-events.ts';
 export { renewalNow } from './renewal-now.ts';

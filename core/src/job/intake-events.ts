@@ -1,5 +1,7 @@
 import Joi from 'joi';
+import { ADDED, SEEN, WORK, type EventRows } from './event-row.ts';
 import type { Face } from '../device-map/index.ts';
+import { nameSchema } from '../names/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';
 
 export const DAMAGES = ['crack', 'dent', 'bend', 'liquid', 'corrosion', 'swelling', 'missing'] as const;
@@ -77,62 +79,120 @@ const share = Joi.number().min(0).max(1);
 const volts = Joi.number().min(0).max(100);
 const names = Joi.array().max(200).items(Joi.string().max(4000));
 
-/** The shape of their data. */
-export const INTAKE_EVENTS: { readonly [Type in keyof IntakeEventData]: Joi.ObjectSchema } = {
-  words: Joi.object({ text: text.required() }),
-  damage: Joi.object({
-    kind: Joi.string()
-      .valid(...DAMAGES)
-      .required(),
-    face: Joi.string().valid('front', 'back', 'edge').required(),
-    x: mm.required(),
-    y: mm.required(),
-    part: id,
-    text,
-  }),
-  photo: Joi.object({
-    shown: hash.required(),
-    thumb: hash.required(),
-    original: hash,
-    width: pixels.required(),
-    height: pixels.required(),
-    part: id,
-    step: id,
-    of: Joi.string().valid('mat'),
-    text,
-  }),
-  retract: Joi.object({ event: Joi.string().guid().required() }),
-  measure: Joi.object({ part: id, thickness_mm: Joi.number().greater(0).max(500).required() }),
-  wet: Joi.object({ indicator: Joi.string().valid('tripped', 'clear', 'not-seen').required(), text: text.required() }),
-  charge: Joi.object({
-    charge: share.required(),
-    source: Joi.string().valid('typed', 'meter').required(),
-    simulated: Joi.boolean(),
-  }),
-  told: Joi.object({
-    items: names.required(),
-    who: id.required(),
-    how: Joi.string().valid('here', 'by-phone', 'in-writing').required(),
-  }),
-  prepared: Joi.object({
-    items: names.required(),
-    skipped: Joi.array()
-      .max(200)
-      .items(Joi.object({ item: id.required(), reason: Joi.string().min(1).max(4000).required() }))
-      .required(),
-    charge: share,
-    told: names,
-  }),
-  policy: Joi.object({ change: policySchema.min(1).required() }),
-  'transplant-allowed': Joi.object({
-    lead: id.required(),
-    text: text.required(),
-    charge: share.required(),
-    confirmed: names.required(),
-  }),
-  'transplant-done': Joi.object({
-    old_V: volts.required(),
-    cells_V: Joi.array().min(1).max(20).items(volts).required(),
-    checked: names.required(),
-  }),
+/** What is true of them, and the shape of their data. */
+export const INTAKE_EVENTS: EventRows<IntakeEventData> = {
+  words: {
+    tells: 'The words of the owner',
+    ...SEEN,
+    turnsPlan: false,
+    data: Joi.object({ text: text.required() }),
+  },
+  damage: {
+    tells: 'Damage was marked on the drawing; swelling raises a stop',
+    ...SEEN,
+    data: Joi.object({
+      kind: Joi.string()
+        .valid(...DAMAGES)
+        .required(),
+      face: Joi.string().valid('front', 'back', 'edge').required(),
+      x: mm.required(),
+      y: mm.required(),
+      part: id,
+      text,
+    }),
+  },
+  photo: {
+    tells: 'A photograph was taken',
+    ...ADDED,
+    undo: 'takes-back',
+    data: Joi.object({
+      shown: hash.required(),
+      thumb: hash.required(),
+      original: hash,
+      width: pixels.required(),
+      height: pixels.required(),
+      part: id,
+      step: id,
+      of: Joi.string().valid('mat'),
+      text,
+    }),
+  },
+  retract: {
+    tells: 'A mark or a photograph is taken back',
+    ...WORK,
+    finished: true,
+    handedOver: 'by-lead',
+    undo: 'passes-over',
+    data: Joi.object({ event: Joi.string().guid().required() }),
+  },
+  measure: {
+    tells: 'A thickness was measured; too thick raises a stop',
+    ...SEEN,
+    turnsPlan: false,
+    data: Joi.object({ part: id, thickness_mm: Joi.number().greater(0).max(500).required() }),
+  },
+  wet: {
+    tells: 'The device was wet',
+    ...WORK,
+    data: Joi.object({
+      indicator: Joi.string().valid('tripped', 'clear', 'not-seen').required(),
+      text: text.required(),
+    }),
+  },
+  charge: {
+    tells: 'The charge was read',
+    ...SEEN,
+    data: Joi.object({
+      charge: share.required(),
+      source: Joi.string().valid('typed', 'meter').required(),
+      simulated: Joi.boolean(),
+    }),
+  },
+  told: {
+    tells: 'The owner was told, and agreed',
+    ...WORK,
+    data: Joi.object({
+      items: names.required(),
+      who: nameSchema(200).required(),
+      how: Joi.string().valid('here', 'by-phone', 'in-writing').required(),
+    }),
+  },
+  prepared: {
+    tells: 'The bench is prepared, as it is shown here',
+    ...WORK,
+    data: Joi.object({
+      items: names.required(),
+      skipped: Joi.array()
+        .max(200)
+        .items(Joi.object({ item: id.required(), reason: Joi.string().min(1).max(4000).required() }))
+        .required(),
+      charge: share,
+      told: names,
+    }),
+  },
+  policy: {
+    tells: 'Another school for this repair',
+    ...WORK,
+    data: Joi.object({ change: policySchema.min(1).required() }),
+  },
+  'transplant-allowed': {
+    tells: 'A lead allows a cell transplant',
+    ...WORK,
+    saidBy: 'lead',
+    data: Joi.object({
+      lead: id.required(),
+      text: text.required(),
+      charge: share.required(),
+      confirmed: names.required(),
+    }),
+  },
+  'transplant-done': {
+    tells: 'A cell transplant was done and checked',
+    ...WORK,
+    data: Joi.object({
+      old_V: volts.required(),
+      cells_V: Joi.array().min(1).max(20).items(volts).required(),
+      checked: names.required(),
+    }),
+  },
 };

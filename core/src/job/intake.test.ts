@@ -69,7 +69,8 @@ describe('a stop', () => {
     expect(bench.send('end', { lead: 'Maren', text: 'scrapped' }).problem).toContain('Ines is none');
     bench.send('end', { text: 'to the waste store' }, 'Maren');
     expect(bench.state.ended).toMatchObject({ lead: 'Maren' });
-    expect(bench.send('clear', { text: 'no' }, 'Maren').problem).toContain('has ended');
+    expect(bench.send('charge', { charge: 0.2, source: 'typed' }).problem).toContain('has ended');
+    expect(bench.send('stop', { reason: 'smoke', text: 'in the store' }).problem).toBeNull();
     expect(bench.send('note', { text: 'collected' }).problem).toBeNull();
   });
 

@@ -1,6 +1,7 @@
 import { opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { settled } from '../policy/index.ts';
+import { isNewReading } from './charge-rule.ts';
 import type { BenchEvent } from './events.ts';
 import type { IntakeEventData } from './intake-events.ts';
 import { grown } from './grown.ts';
@@ -35,7 +36,7 @@ export function atIntake(mechanism: Mechanism, state: JobState, event: IntakeEve
       if (!mechanism.map.battery) return { problem: 'The map has no battery to take off. Change the map first.' };
       return { state: { ...state, wet: { ...event.data, decided: null } } };
     case 'charge':
-      return { state: { ...state, charges: grown(state.charges, { ...event.data, at }) } };
+      return { state: { ...state, chargeDecided: false, charges: grown(state.charges, { ...event.data, at }) } };
     case 'told':
       return { state: { ...withMark(state, 'agree'), agreed: { ...event.data, at } } };
     case 'prepared':
@@ -59,7 +60,12 @@ function prepared(state: JobState, { at, by, data }: IntakeEvent & { type: 'prep
     ...withMark(state, 'prepare'),
     prepared: { ...data, at, by },
     timers: notOfCharge(state),
-    ...(charge === undefined ? {} : { charges: grown(state.charges, { charge, source: 'typed' as const, at }) }),
+    ...(charge === undefined
+      ? {}
+      : {
+          chargeDecided: state.chargeDecided && !isNewReading(state, data),
+          charges: grown(state.charges, { charge, source: 'typed' as const, at }),
+        }),
   };
 }
 

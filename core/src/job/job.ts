@@ -13,6 +13,8 @@ export interface Job {
   readonly owner?: string;
   readonly serial?: string;
   readonly colour?: string;
+  /** who took it in; left out in jobs from before that was asked */
+  readonly by?: string;
   /** the workshop's limits when it was taken in; the defaults where it has none */
   readonly limits?: Limits;
   /** ISO 8601 */

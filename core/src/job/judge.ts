@@ -1,17 +1,26 @@
 import type { Mechanism } from '../holds/index.ts';
 import { keyOf } from '../screws/index.ts';
-import type { BenchEvent, EventData, EventType } from './events.ts';
+import { type BenchEvent, type EventData, EVENTS } from './events.ts';
 import { closesOverFault, failedTests } from './failed-test.ts';
+import { forALead } from './for-a-lead.ts';
 import { notMissing } from './found.ts';
 import { notShown } from './gate.ts';
 import { notHandedOver } from './handing-over.ts';
+import { pastTheCell } from './heat-on-cell.ts';
 import { heatProblem } from './heat-rules.ts';
 import { leftOpen } from './left-open.ts';
 import { screwsInWrong } from './screw-account.ts';
 import { sealsIn } from './sealed-in.ts';
 import type { JobState } from './state.ts';
-import { type Surroundings, tooFarAhead } from './surroundings.ts';
+import { notAtThatTime, type Surroundings } from './surroundings.ts';
 import { undoProblem } from './undoable.ts';
+
+/** Why an event is not taken. */
+export interface Objection {
+  readonly problem: string;
+  /** a lead may say it: by the lead's own name, and with the lead's own secret */
+  readonly needs?: 'lead' | 'secret';
+}
 
 /**
  * Why a new event can't be taken; null where it can, as far as the rules of safety go. It judges new events only: what was
@@ -22,74 +31,81 @@ export function objection(
   state: JobState,
   event: BenchEvent,
   around: Surroundings,
-): string | null {
-  return (
-    tooFarAhead(event.at, around.now) ??
-    overOrStopped(state, event) ??
+): Objection | null {
+  // hands off, whatever a clock says
+  if (event.type === 'stop') return null;
+  const problem =
+    notAtThatTime(event, state.job, around.now) ??
+    notReal(event, around) ??
+    notNow(state, event) ??
     ofItsType(mechanism, state, event, around) ??
     closesOverFault(mechanism, state, event) ??
     sealsIn(mechanism, state, event) ??
     screwsInWrong(mechanism, state, event) ??
-    heatProblem(mechanism, state, event, around)
-  );
+    heatProblem(mechanism, state, event, around);
+  if (problem !== null) return { problem };
+  const what = forALead(state, event) ?? (isLeads(event.by, around) ? null : pastTheCell(mechanism, state, event));
+  return what === null ? null : onlyTheLead(event.by, around, what);
 }
 
-function overOrStopped(state: JobState, { type }: BenchEvent): string | null {
-  if (state.ended && type !== 'note') {
-    return `This repair has ended (${state.ended.text}). Only notes are taken.`;
-  }
-  if (state.finished && !AFTER_THE_END.has(type)) {
-    return 'This repair is finished. Undo the finish, or take a note.';
-  }
-  if (state.stopped && HELD_BY_A_STOP.has(type)) {
-    const reasons = state.stops.map(({ reason }) => reason).join(', ');
-    return `Stopped (${reasons}). The lead clears it before anything else is done.`;
-  }
-  return null;
+/** May everything be said that is a lead's? */
+function isLeads(by: string, around: Surroundings): boolean {
+  return around.roleOf(by) === 'lead' && around.isConfirmed(by);
 }
 
-const AFTER_THE_END: ReadonlySet<EventType> = new Set<EventType>([
-  'note',
-  'photo',
-  'photos-chosen',
-  'handed-over',
-  'retract',
-  'undo',
-  'stop',
-  'clear',
-]);
+function onlyTheLead(by: string, around: Surroundings, what: string): Objection | null {
+  if (isLeads(by, around)) return null;
+  if (!around.hasLead)
+    return { problem: `${what}, and nobody leads this workshop yet. Name a lead first.`, needs: 'lead' };
+  return around.roleOf(by) === 'lead'
+    ? { problem: `${what}, and others work here too: ${by} confirms it with a secret of their own.`, needs: 'secret' }
+    : { problem: `${what}; ${by} is none. Send it under the lead's own name.`, needs: 'lead' };
+}
 
-/** What waits until the lead has cleared a stop: everything that goes on with the work. */
-const HELD_BY_A_STOP: ReadonlySet<EventType> = new Set<EventType>([
-  'did',
-  'screw',
-  'timer',
-  'finish',
-  'handed-over',
-  'targets',
-  'prepared',
-  'policy',
-  'transplant-allowed',
-  'transplant-done',
-  'heat-on',
-  'edge',
-  'solvent',
-]);
+/** What only stands in for a real instrument, or runs faster than a clock, measures nothing outside of a demonstration. */
+function notReal({ data }: BenchEvent, { hasStandIns }: Surroundings): string | null {
+  if (hasStandIns) return null;
+  if ('pace' in data && data.pace !== undefined) return 'pace: A clock that runs faster is for the demonstration only.';
+  return 'simulated' in data && data.simulated === true
+    ? 'simulated: An instrument that only stands in for a real one is for the demonstration only. Measure it.'
+    : null;
+}
+
+/** Why it may not be told as the repair stands: stopped, finished, handed over, ended. */
+function notNow(state: JobState, event: BenchEvent): string | null {
+  const { ended, handedOver, finished, inStop } = EVENTS[event.type];
+  if (state.ended && !ended) return `This repair has ended (${state.ended.text}). Only notes are taken.`;
+  if (state.handedOver && handedOver === false) {
+    return event.type === 'handed-over'
+      ? `It was handed over to ${state.handedOver.to} already.`
+      : `This device was handed over to ${state.handedOver.to}. A note or a photograph adds to its record.`;
+  }
+  if (state.finished && !finished) return 'This repair is finished. Undo the finish, or take a note.';
+  if (!state.stopped) return null;
+  const passes = inStop === 'as-undone' ? takesBackTold(state, event) : inStop;
+  if (passes) return null;
+  const reasons = state.stops.slice(0, MOST_SHOWN).map(({ reason }) => reason);
+  return `Stopped (${reasons.join(', ')}). The lead clears it before anything else is done.`;
+}
+
+/** Does an undo take back something that a stop lets be told? */
+function takesBackTold({ standing }: JobState, event: BenchEvent): boolean {
+  const undone = event.type === 'undo' && standing.findLast(({ id }) => id === event.data.event);
+  return undone ? EVENTS[undone.type].inStop === true : false;
+}
 
 function ofItsType(mechanism: Mechanism, state: JobState, event: BenchEvent, around: Surroundings): string | null {
   switch (event.type) {
     case 'undo':
       return undoProblem(state.standing, event.data.event);
     case 'clear':
-      return notToBeCleared(state, event, around);
+      return notToBeCleared(state, event);
     case 'end':
-      return notToBeEnded(state, event, around);
-    case 'transplant-allowed':
-      return onlyTheLead(event.by, around, 'A cell transplant is for a lead to allow');
+      return state.opening.heating ? 'The heat source is on. Take it off before the repair ends.' : null;
     case 'finish':
       return notFinished(mechanism, state, around);
     case 'handed-over':
-      return notHandedOver(mechanism, state, event.data, event.at);
+      return notHandedOver(mechanism, state, event.data, around.now ?? Date.parse(event.at));
     case 'prepared':
       return notShown(mechanism, state, event.data);
     case 'not-mapped':
@@ -104,28 +120,13 @@ function ofItsType(mechanism: Mechanism, state: JobState, event: BenchEvent, aro
   }
 }
 
-function onlyTheLead(by: string, around: Surroundings, what: string): string | null {
-  if (around.roleOf(by) === 'lead') return null;
-  return around.hasLead
-    ? `${what}; ${by} is none. Send it under the lead's own name.`
-    : `${what}, and nobody leads this workshop yet. Name a lead first.`;
-}
-
-function notToBeCleared(state: JobState, { by, data }: BenchEvent & { type: 'clear' }, around: Surroundings) {
+function notToBeCleared(state: JobState, { data }: BenchEvent & { type: 'clear' }): string | null {
   if (state.stops.length === 0) return 'Nothing is stopped.';
   const isOther = data.stop !== undefined && !state.stops.some(({ id }) => id === data.stop);
   if (isOther) return 'stop: No stop that holds has this id.';
-  if (data.stop === undefined && state.stops.length > 1) {
-    return `stop: ${state.stops.length} stops hold (${state.stops.map(({ reason }) => reason).join(', ')}). Say which of them, each with its reason.`;
-  }
-  return onlyTheLead(by, around, 'A stop is for a lead to clear');
-}
-
-function notToBeEnded(state: JobState, { by }: BenchEvent & { type: 'end' }, around: Surroundings) {
-  if (state.opening.heating) return 'The heat source is on. Take it off before the repair ends.';
-  if (state.stopped) return onlyTheLead(by, around, 'What is stopped is for a lead to end');
-  if (state.done.length === 0) return null;
-  return onlyTheLead(by, around, 'What was begun is closed up and finished, or ended by a lead');
+  if (data.stop !== undefined || state.stops.length === 1) return null;
+  const reasons = state.stops.slice(0, MOST_SHOWN).map(({ reason }) => reason);
+  return `stop: ${state.stops.length} stops hold (${reasons.join(', ')}). Say which of them, each with its reason.`;
 }
 
 function notFinished(mechanism: Mechanism, state: JobState, around: Surroundings): string | null {

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../test/bench.ts';
 import { tern5 } from '../../test/maps.ts';
 import { usualSetting } from '../heat/index.ts';
+import { keyOf } from '../screws/index.ts';
 import { foldJob } from './fold.ts';
 import { leftOpen } from './left-open.ts';
 import { UNKNOWN } from './surroundings.ts';
@@ -87,7 +88,7 @@ describe('a screw', () => {
     expect(display().send('trouble', lost).problem).toContain('not on the mat');
   });
 
-  it('that is found after its hole was closed without it goes to the spares, not on the mat', () => {
+  it('that is found after its joint was closed without it lies on the mat, and its hole is open until decided', () => {
     const bench = display().until('fit:connector-lid').send('trouble', lost);
     const made = { id: 'make:connector-lid-screws', kind: 'make', joint: lost.joint } as const;
     bench.send('did', { steps: [{ id: 'fit:connector-lid', kind: 'fit', part: 'connector-lid' }], anyway: 'by hand' });
@@ -95,7 +96,28 @@ describe('a screw', () => {
     bench.send('found', { joint: lost.joint, point: lost.point });
     expect(bench.problem).toBeNull();
     expect(bench.state.ledger.lost).toEqual([]);
-    expect(bench.state.ledger.onMat.map(({ joint }) => joint)).toEqual(['edge-screws', 'edge-screws', 'lids-shared']);
-    expect(bench.state.ledger.leftOut).toMatchObject([{ point: 'c' }]);
+    expect(bench.state.ledger.onMat.map(keyOf)).toContain(keyOf(lost));
+    expect(bench.state.ledger.leftOut).toEqual([]);
+    // to the end of the repair nothing else speaks of it
+    bench.until();
+    expect(finish(bench)).toContain(`Screw “${lost.point}”`);
+    const what = `screw:${keyOf(lost)}`;
+    bench.send('decision', { about: 'left-open', what, text: 'three hold it, told to the owner' });
+    expect(finish(bench)).toBeNull();
+  });
+
+  it('that is found once a new one is in its place goes to the spares', () => {
+    const bench = display().until('fit:connector-lid').send('trouble', lost);
+    bench.send('did', { steps: [{ id: 'fit:connector-lid', kind: 'fit', part: 'connector-lid' }], anyway: 'by hand' });
+    const made = {
+      id: 'make:connector-lid-screws',
+      kind: 'make',
+      joint: lost.joint,
+      freshScrews: [lost.point],
+    } as const;
+    expect(bench.send('did', { steps: [made] }).problem).toBeNull();
+    bench.send('found', { joint: lost.joint, point: lost.point });
+    expect(bench.problem ?? '').toContain('not missing');
+    expect(bench.state.ledger.onMat.map(keyOf)).not.toContain(keyOf(lost));
   });
 });

@@ -5,7 +5,7 @@ import { heldName, partName, rimWords, thingName } from '../words/index.ts';
 import { testedFunctions } from '../drafts/index.ts';
 import { keyOf, type Screw } from '../screws/index.ts';
 import { failedTests } from './failed-test.ts';
-import { dropCount, useAt } from './bench-use.ts';
+import { benchUses, dropCount, together } from './bench-use.ts';
 import { asItCame, isMet } from './reached.ts';
 import type { JobState } from './state.ts';
 import { extraOff, notThere } from './found.ts';
@@ -96,7 +96,8 @@ function heatAndVapour(mechanism: Mechanism, state: JobState, around: Surroundin
     ? [{ what: 'source', text: `The source on ${thingName(mechanism.map, heating.joint)} is on`, isFixed: true }]
     : [];
   const benches = [...solvent.keys()].flatMap((bench) => {
-    const drops = dropCount(useAt(state, bench, around).drops);
+    const own = benchUses(state).get(bench)!;
+    const drops = dropCount(together([own, around.othersAt(bench)]).drops);
     const text = `${drops} drops of solvent were used, and the bench was not aired`;
     return drops > 0 ? [{ what: `bench:${bench}`, text, isFixed: true }] : [];
   });

@@ -16,6 +16,8 @@ export interface Opening {
   readonly solvent: ReadonlyMap<string, readonly Drops[]>;
   /** when a bench was last aired, by an event of this job */
   readonly airedAt: ReadonlyMap<string, string>;
+  /** the latest moment of heat or solvent that is kept here, ms since 1970 */
+  readonly latest_ms: number;
 }
 
 export type Heating = OpeningEventData['heat-on'] & {
@@ -34,9 +36,13 @@ export interface Warmed {
   readonly joint: string;
   /** where only a zone of it was warmed */
   readonly zone?: Zone;
+  /** as readings have taught it */
   readonly setting: HeatSetting;
+  /** as it was set: what guards a person goes by whichever is hotter */
+  readonly set: HeatSetting;
   readonly seconds: number;
   readonly past: Past;
+  /** the later of told and received */
   readonly offAt: string;
   /** a stand-in's clock, how many times faster */
   readonly pace: number;
@@ -78,4 +84,5 @@ export const CLOSED: Opening = {
   placeholders: new Map(),
   solvent: new Map(),
   airedAt: new Map(),
+  latest_ms: 0,
 };

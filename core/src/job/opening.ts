@@ -1,11 +1,14 @@
 import { opId } from '../drafts/index.ts';
 import type { BondJoint } from '../device-map/index.ts';
-import { readingProblem, ROOM_C } from '../heat/index.ts';
+import { type HeatSetting, readingProblem, ROOM_C } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
+import { isSameName } from '../names/index.ts';
 import { thingName } from '../words/index.ts';
+import { knownBench } from './bench-use.ts';
 import type { BenchEvent } from './events.ts';
 import { grown, withKey } from './grown.ts';
 import { withMark } from './mark.ts';
+import { countsFrom } from './moments.ts';
 import type { OpeningEventData } from './opening-events.ts';
 import { type Heating, lastWarmed, type Opening, pastOf, type Warmed, type Zone } from './opening-state.ts';
 import type { JobState, Outcome } from './state.ts';
@@ -23,7 +26,7 @@ export function atOpening(mechanism: Mechanism, state: JobState, event: OpeningE
     case 'heat-reading':
       return readingsTaken(mechanism, state, event.data);
     case 'heat-off':
-      return heatOff(mechanism, state, event.data, event.at);
+      return heatOff(mechanism, state, event.data, countsFrom(event));
     case 'edge':
       return edgeCut(mechanism, state, event.data);
     case 'placeholder': {
@@ -33,21 +36,29 @@ export function atOpening(mechanism: Mechanism, state: JobState, event: OpeningE
       return opened(state, { placeholders: new Map(opening.placeholders).set(joint, picks) });
     }
     case 'solvent':
-      return soaked(mechanism, state, event.data, event.at);
+      return soaked(state, event.data, countsFrom(event));
     case 'aired':
-      return aired(state, event.data, event.at);
+      return aired(state, event.data, countsFrom(event));
   }
 }
 
 /** A vent of the plan, or one that the solvent of trouble asks for; whether it was long enough is judged before. */
-function aired(state: JobState, { step, bench = ONLY_BENCH }: OpeningEventData['aired'], at: string): Outcome {
+function aired(state: JobState, { step, bench: told = ONLY_BENCH }: OpeningEventData['aired'], at: string): Outcome {
   const { solvent, airedAt } = state.opening;
-  const others = new Map([...solvent].filter(([each]) => each !== bench));
-  return { state: withMark(opened(state, { solvent: others, airedAt: withKey(airedAt, bench, at) }).state, step) };
+  const others = new Map([...solvent].filter(([each]) => !isSameName(each, told)));
+  const bench = knownBench(airedAt, told);
+  return {
+    state: withMark(openedAt(state, at, { solvent: others, airedAt: withKey(airedAt, bench, at) }).state, step),
+  };
 }
 
 function opened(state: JobState, change: Partial<Opening>): { readonly state: JobState } {
   return { state: { ...state, paused: false, opening: { ...state.opening, ...change } } };
+}
+
+/** A change from a moment on. */
+function openedAt(state: JobState, at: string, change: Partial<Opening>): { readonly state: JobState } {
+  return opened(state, { ...change, latest_ms: Math.max(state.opening.latest_ms, Date.parse(at)) });
 }
 
 function bondOf(mechanism: Mechanism, id: string): BondJoint | null {
@@ -88,7 +99,9 @@ function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['h
   const gap_s = before ? Math.max(0, (Date.parse(at) - Date.parse(before.offAt)) / 1000) * before.pace : 0;
   const past = pastOf(before, gap_s);
   const { bench = ONLY_BENCH } = data;
-  return opened(state, { heating: { ...data, bench, startedAt: at, readings: [], past, simulatedReadings: false } });
+  return openedAt(state, at, {
+    heating: { ...data, bench, startedAt: at, readings: [], past, simulatedReadings: false },
+  });
 }
 
 function readingsTaken(
@@ -122,7 +135,8 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
   const { zone } = heating;
   const warmed: Omit<Warmed, 'joint'> = {
     ...(zone === undefined ? {} : { zone }),
-    setting: data.setting ?? heating.setting,
+    setting: learned(heating.setting, data.setting),
+    set: heating.setting,
     // it was on for as long as the clock says, whatever a client does
     seconds: Math.max(data.seconds, Math.round(onFor_s(heating, at))),
     ...reachedBy(data, heating),
@@ -137,7 +151,7 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
       : [],
   );
   const isOver = (each: Warmed) => together.includes(each.joint) && (zone === undefined || each.zone === zone);
-  const after = opened(state, {
+  const after = openedAt(state, at, {
     heating: null,
     warmed: [
       ...state.opening.warmed.filter((each) => !isOver(each)),
@@ -147,6 +161,11 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
   return isWarmedThrough(mechanism.map, after.state.opening, bond, state.policy.warm)
     ? { state: withMark(after.state, opId('heat', bond.id)) }
     : after;
+}
+
+/** What readings have taught of the source that was set: how it gives its heat. What it was, and how hot, they don't change for the milder. */
+function learned(set: HeatSetting, taught: HeatSetting | undefined): HeatSetting {
+  return taught?.kind === set.kind ? { ...taught, temp_C: Math.max(set.temp_C, taught.temp_C) } : set;
 }
 
 function onFor_s({ startedAt, pace = 1 }: Heating, at: string): number {
@@ -178,10 +197,9 @@ function edgeCut(mechanism: Mechanism, state: JobState, { joint, segment }: Open
   return problem ? { problem } : opened(state, { cut: new Map(state.opening.cut).set(joint, all) });
 }
 
-function soaked(mechanism: Mechanism, state: JobState, data: OpeningEventData['solvent'], at: string): Outcome {
-  const bond = bondOf(mechanism, data.joint);
-  if (!bond) return { problem: noBond(data.joint) };
+function soaked(state: JobState, data: OpeningEventData['solvent'], at: string): Outcome {
   const { solvent } = state.opening;
-  const { bench = ONLY_BENCH, drops } = data;
-  return opened(state, { solvent: withKey(solvent, bench, grown(solvent.get(bench) ?? [], { at, drops })) });
+  const { drops } = data;
+  const bench = knownBench(solvent, data.bench ?? ONLY_BENCH);
+  return openedAt(state, at, { solvent: withKey(solvent, bench, grown(solvent.get(bench) ?? [], { at, drops })) });
 }

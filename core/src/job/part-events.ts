@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { WORK, WORK_BESIDE, type EventRows } from './event-row.ts';
 import { type CalendarDate, calendarDate, instant } from '../calendar/index.ts';
 import { REGISTRY_ANSWERS, type RegistryAnswer } from '../identity/index.ts';
 import type { PartCondition, PartDecision } from '../parts/index.ts';
@@ -39,45 +40,69 @@ export interface PartEventData {
 const id = Joi.string().min(1).max(200);
 const text = Joi.string().allow('').max(4000);
 
-/** The shape of their data. */
-export const PART_EVENTS: { readonly [Type in keyof PartEventData]: Joi.ObjectSchema } = {
-  'part-arrived': Joi.object({
-    part: Joi.string().guid().required(),
-    mapPart: id.required(),
-    source: Joi.string().min(1).max(400).required(),
-    arrived: calendarDate.required(),
-    window_days: Joi.number().integer().min(0).max(3650).required().messages({
-      'number.min': '{{#label}} must be 0 days or more; without a window, enter 0',
+/** What is true of them, and the shape of their data. */
+export const PART_EVENTS: EventRows<PartEventData> = {
+  'part-arrived': {
+    tells: 'A new part is at the desk',
+    ...WORK,
+    data: Joi.object({
+      part: Joi.string().guid().required(),
+      mapPart: id.required(),
+      source: Joi.string().min(1).max(400).required(),
+      arrived: calendarDate.required(),
+      window_days: Joi.number().integer().min(0).max(3650).required().messages({
+        'number.min': '{{#label}} must be 0 days or more; without a window, enter 0',
+      }),
+      price: Joi.string().max(100),
+      variant: Joi.string().max(200),
     }),
-    price: Joi.string().max(100),
-    variant: Joi.string().max(200),
-  }),
-  'part-looked': Joi.object({
-    part: id.required(),
-    condition: Joi.string().valid('good', 'damaged', 'wrong').required(),
-    includes: Joi.array().max(500).items(id).required(),
-    lacks: Joi.array().max(2000).items(id).required(),
-    text: text.required(),
-  }),
-  'part-number': Joi.object({
-    part: id.required(),
-    place: id.required(),
-    value: Joi.string().allow('').max(100).required(),
-  }),
-  'part-asked': Joi.object({
-    part: id.required(),
-    answer: Joi.string()
-      .valid(...REGISTRY_ANSWERS)
-      .required(),
-    where: Joi.string().min(1).max(400).required(),
-    number: Joi.string().allow('').max(100).required(),
-    at: instant.required(),
-    simulated: Joi.boolean().required(),
-  }),
-  'part-decided': Joi.object({
-    part: id.required(),
-    decision: Joi.string().valid('accept', 'accept-anyway', 'hold', 'send-back').required(),
-    text: text.required(),
-  }),
-  'part-sent-back': Joi.object({ part: id.required(), date: calendarDate.required(), text: text.required() }),
+  },
+  'part-looked': {
+    tells: 'A new part was looked at',
+    ...WORK,
+    data: Joi.object({
+      part: id.required(),
+      condition: Joi.string().valid('good', 'damaged', 'wrong').required(),
+      includes: Joi.array().max(500).items(id).required(),
+      lacks: Joi.array().max(2000).items(id).required(),
+      text: text.required(),
+    }),
+  },
+  'part-number': {
+    tells: 'A number was read off a part',
+    ...WORK_BESIDE,
+    data: Joi.object({
+      part: id.required(),
+      place: id.required(),
+      value: Joi.string().allow('').max(100).required(),
+    }),
+  },
+  'part-asked': {
+    tells: 'A register was asked about a number',
+    ...WORK_BESIDE,
+    data: Joi.object({
+      part: id.required(),
+      answer: Joi.string()
+        .valid(...REGISTRY_ANSWERS)
+        .required(),
+      where: Joi.string().min(1).max(400).required(),
+      number: Joi.string().allow('').max(100).required(),
+      at: instant.required(),
+      simulated: Joi.boolean().required(),
+    }),
+  },
+  'part-decided': {
+    tells: 'A part is used, held, or goes back',
+    ...WORK,
+    data: Joi.object({
+      part: id.required(),
+      decision: Joi.string().valid('accept', 'accept-anyway', 'hold', 'send-back').required(),
+      text: text.required(),
+    }),
+  },
+  'part-sent-back': {
+    tells: 'A part was sent back',
+    ...WORK_BESIDE,
+    data: Joi.object({ part: id.required(), date: calendarDate.required(), text: text.required() }),
+  },
 };

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { SEEN, WORK_BESIDE, type EventRows } from './event-row.ts';
 
 /** A screw that was picked up, as it was measured. */
 export interface PickedUp {
@@ -49,41 +50,54 @@ const id = Joi.string().min(1).max(200);
 const length_mm = Joi.number().greater(0).max(200).required();
 const MOST_LOOSE = 500;
 
-/** The shape of their data. */
-export const SCREW_EVENTS: { readonly [Type in keyof ScrewEventData]: Joi.ObjectSchema } = {
-  'screw-measured': Joi.object({ joint: id.required(), point: id.required(), length_mm, simulated: Joi.boolean() }),
-  tightened: Joi.object({
-    joint: id.required(),
-    point: id.required(),
-    peak_Ncm: Joi.number().min(0).max(10_000).required(),
-    slipped: Joi.boolean(),
-    simulated: Joi.boolean(),
-  }),
-  spill: Joi.object({
-    loose: Joi.array()
-      .max(MOST_LOOSE)
-      .unique('id')
-      .items(
-        Joi.object({ id: id.required(), length_mm, drive: id.allow(null), sd_mm: Joi.number().greater(0).max(50) }),
-      )
-      .required(),
-    placed: Joi.array()
-      .max(MOST_LOOSE)
-      .unique('loose')
-      .unique(
-        (a: { joint: string; point: string }, b: { joint: string; point: string }) =>
-          a.joint === b.joint && a.point === b.point,
-      )
-      .items(
-        Joi.object({
-          loose: id.required(),
-          joint: id.required(),
-          point: id.required(),
-          p: Joi.number().min(0).max(1).required(),
-        }),
-      )
-      .required(),
-    text: Joi.string().allow('').max(4000),
-    simulated: Joi.boolean(),
-  }),
+/** What is true of them, and the shape of their data. */
+export const SCREW_EVENTS: EventRows<ScrewEventData> = {
+  'screw-measured': {
+    tells: 'A screw on the mat was measured',
+    ...WORK_BESIDE,
+    data: Joi.object({ joint: id.required(), point: id.required(), length_mm, simulated: Joi.boolean() }),
+  },
+  tightened: {
+    tells: 'A screw was tightened to this peak',
+    ...WORK_BESIDE,
+    data: Joi.object({
+      joint: id.required(),
+      point: id.required(),
+      peak_Ncm: Joi.number().min(0).max(10_000).required(),
+      slipped: Joi.boolean(),
+      simulated: Joi.boolean(),
+    }),
+  },
+  spill: {
+    tells: 'The mat was spilled, and what was picked up was sorted',
+    ...SEEN,
+    turnsPlan: false,
+    data: Joi.object({
+      loose: Joi.array()
+        .max(MOST_LOOSE)
+        .unique('id')
+        .items(
+          Joi.object({ id: id.required(), length_mm, drive: id.allow(null), sd_mm: Joi.number().greater(0).max(50) }),
+        )
+        .required(),
+      placed: Joi.array()
+        .max(MOST_LOOSE)
+        .unique('loose')
+        .unique(
+          (a: { joint: string; point: string }, b: { joint: string; point: string }) =>
+            a.joint === b.joint && a.point === b.point,
+        )
+        .items(
+          Joi.object({
+            loose: id.required(),
+            joint: id.required(),
+            point: id.required(),
+            p: Joi.number().min(0).max(1).required(),
+          }),
+        )
+        .required(),
+      text: Joi.string().allow('').max(4000),
+      simulated: Joi.boolean(),
+    }),
+  },
 };

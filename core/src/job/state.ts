@@ -132,6 +132,8 @@ export interface JobState {
   readonly photos: readonly JobPhoto[];
   readonly measured: readonly Measured[];
   readonly charges: readonly (EventData['charge'] & { readonly at: string })[];
+  /** somebody has decided about the charge, and nobody has read it since */
+  readonly chargeDecided: boolean;
   readonly wet: Wet | null;
   readonly agreed: (EventData['told'] & { readonly at: string }) | null;
   readonly prepared: (EventData['prepared'] & { readonly at: string; readonly by: string }) | null;
@@ -180,6 +182,7 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     photos: [],
     measured: [],
     charges: [],
+    chargeDecided: false,
     wet: null,
     agreed: null,
     prepared: null,

@@ -153,6 +153,16 @@ function objectionTo(mechanism: Mechanism, state: JobState, op: PhysicalOp, anyw
   );
 }
 
+/** What still lies over a joint, in words: parts that have to be open or off before it can be worked on. */
+export function lyingOver(mechanism: Mechanism, state: JobState, joint: string): string[] {
+  const verdict = judgedAsFound(mechanism, state, numberedOp(mechanism, { kind: 'release', joint }));
+  if ('problem' in verdict || verdict.verdict !== 'illegal') return [];
+  const needs = verdict.unmet.map((each) => namedNeed(mechanism, each));
+  return needs.flatMap((need) =>
+    'part' in need && need.need !== 'isolated' ? [`${thingName(mechanism.map, need.part)} ${need.need}`] : [],
+  );
+}
+
 /** Judged on the device as it was found: what is not there neither holds anything nor is it waited for. */
 function judgedAsFound(
   mechanism: Mechanism,

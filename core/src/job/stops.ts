@@ -6,13 +6,9 @@ import { grown } from './grown.ts';
 import type { JobState, Stop } from './state.ts';
 
 export function withStop(state: JobState, stop: Stop): JobState {
-  if (state.stops.length >= MOST_STOPS) return state;
   const stops = grown(state.stops, stop);
   return { ...state, stops, stopped: stops[0]! };
 }
-
-/** More hold a repair no better than these. */
-const MOST_STOPS = 50;
 
 /** The stops of another state of the same job, which stay whatever was taken back. */
 export function withStopsOf(state: JobState, { stops, stopped, cleared }: JobState): JobState {
@@ -39,6 +35,7 @@ type Reason = { readonly reason: StopReason; readonly text: string };
 
 function reasonToStop(mechanism: Mechanism, state: JobState, event: BenchEvent): Reason | null {
   const { map } = mechanism;
+  if (event.unreadable) return { reason: 'other', text: damaged(state, event) };
   switch (event.type) {
     case 'stop':
       return event.data;
@@ -57,6 +54,11 @@ function reasonToStop(mechanism: Mechanism, state: JobState, event: BenchEvent):
     default:
       return null;
   }
+}
+
+/** Nobody knows what it told: it may have been a stop, solvent, a plug. */
+function damaged({ events }: JobState, { type, by }: BenchEvent): string {
+  return `entry ${events.length + 1} of the record (${type}, ${by}) is damaged on the disk and was left out: look at the device and the bench before anything else`;
 }
 
 /** Thicker than the map by more than the workshop's limit; once for the same thing, however often it is measured. */

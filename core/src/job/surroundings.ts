@@ -1,6 +1,9 @@
 import type { Role } from '../shop/index.ts';
+import { type BenchEvent, EVENTS } from './events.ts';
+import type { Job } from './job.ts';
+import { AHEAD_ms } from './moments.ts';
 
-/** Drops of solvent that were put to a bond, and when. */
+/** Drops of solvent that were put to a bond, and since when they count. */
 export interface Drops {
   /** ISO 8601 */
   readonly at: string;
@@ -25,28 +28,53 @@ export interface Surroundings {
   roleOf(name: string): Role;
   /** is anybody a lead? */
   readonly hasLead: boolean;
+  /** has a lead shown the secret that nobody else has, or does nobody else work here? */
+  isConfirmed(name: string): boolean;
   /** what other repairs do at a bench */
   othersAt(bench: string): BenchUse;
   /** milliseconds since 1970; null: not known */
   readonly now: number | null;
+  /** may an instrument be one that only stands in for a real one? Only in a demonstration */
+  readonly hasStandIns: boolean;
 }
 
 /**
  * For the page, which does not know these things: nothing is refused for them there, because the server knows and
  * judges again.
  */
-export const UNKNOWN: Surroundings = { roleOf: () => 'lead', hasLead: true, othersAt: () => IDLE, now: null };
+export const UNKNOWN: Surroundings = {
+  roleOf: () => 'lead',
+  hasLead: true,
+  isConfirmed: () => true,
+  othersAt: () => IDLE,
+  now: null,
+  hasStandIns: true,
+};
 
 /** The bench where none is named: the only one of a workshop that has one. */
 export const ONLY_BENCH = 'bench';
 
-/** Clocks of tablets run a little fast, so an event may be dated this far ahead of the server's own. */
-const AHEAD_ms = 60_000;
-
 /**
- * Why the moment of an event can't be taken. Airing and cooling are counted by it, so a date in the future would
- * shorten them.
+ * Why the moment of an event can't be taken: what is dated ahead has not happened, and nothing of a repair happened
+ * before it was taken in.
  */
+export function notAtThatTime(
+  { at, type }: Pick<BenchEvent, 'at' | 'type'>,
+  { createdAt }: Pick<Job, 'createdAt'>,
+  now: number | null,
+): string | null {
+  if (now === null) return null;
+  // a repair that was taken in while the server's clock was ahead was taken in by now
+  const takenIn = Math.min(Date.parse(createdAt), now);
+  const isInTime = EVENTS[type].beforeJob || Date.parse(at) >= takenIn - AHEAD_ms;
+  return tooFarAhead(at, now) ?? (isInTime ? null : beforeItsJob(at, takenIn));
+}
+
+function beforeItsJob(at: string, takenIn: number): string {
+  return `at: ${at} is before this repair was taken in, ${new Date(takenIn).toISOString()}. Set the clock of the device that sent it.`;
+}
+
+/** Why the moment of an event can't be taken, where it is in the future. */
 export function tooFarAhead(at: string, now: number | null): string | null {
   if (now === null || Date.parse(at) <= now + AHEAD_ms) return null;
   return `at: ${at} is more than 60 s ahead of this server's clock. Set the clock of the device that sent it.`;

@@ -96,7 +96,7 @@ function drags(mechanism: Mechanism, state: JobState, { joint, segment }: EventD
   if (segment !== undefined && !bond.segments?.some(({ id }) => id === segment)) {
     return { problem: `segment: “${segment}” is no edge of this bond.` };
   }
-  return { state: withStep(mechanism, state, bond.heat ? 'heat' : 'soak', bond.id) };
+  return { state: withStep(mechanism, state, 'heat', bond.id) };
 }
 
 /** Where a bond softens as far as is known: the map's figure, and what refusals to lift have taught since. */
@@ -151,8 +151,11 @@ function withStep(
   procedure: 'heat' | 'soak',
   joint: string | undefined,
 ): JobState {
-  if (mechanism.map.joints.find((each) => each.id === joint)?.type !== 'bond') return state;
-  return withAddedStep(state, `${procedure}:${joint}`, opId('release', joint));
+  const bond = mechanism.map.joints.find((each) => each.id === joint);
+  if (bond?.type !== 'bond') return state;
+  // what the map lets no heat come near is soaked
+  const step = procedure === 'heat' && !bond.heat ? 'soak' : procedure;
+  return withAddedStep(state, `${step}:${bond.id}`, opId('release', bond.id));
 }
 
 function withReplacement(mechanism: Mechanism, state: JobState, part: string | undefined): JobState {

@@ -8,6 +8,7 @@ export function mapWarnings(map: DeviceMap): Finding[] {
     ...coveredParts(map),
     ...coveredJoints(map),
     ...unrankedHosts(map),
+    ...harmlessBattery(map),
     ...untamedLithium(map),
     ...unservedFunctions(map),
     ...pointlessIsolation(map),
@@ -89,6 +90,14 @@ function unrankedHosts(map: DeviceMap): Finding[] {
     if (ranked) return [];
     const message = `"${part.id}" is held to ${hosts.map((id) => `"${id}"`).join(' and ')}, and nothing says which comes away first. Add an under entry.`;
     return [{ path: `parts[${index}]`, message }];
+  });
+}
+
+function harmlessBattery({ battery, parts }: DeviceMap): Finding[] {
+  return parts.flatMap((part, index) => {
+    if (part.id !== battery?.part || part.hazards?.includes('lithium')) return [];
+    const message = `"${part.id}" is the battery and is not said to hold lithium: no cut, heat or stop minds it. Add lithium to its hazards if it does.`;
+    return [{ path: `parts[${index}].hazards`, message }];
   });
 }
 

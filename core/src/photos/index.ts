@@ -5,5 +5,6 @@ export {
   type PhotoFacts,
   PHOTO_TYPES,
   takePhoto,
+  typeOf,
   type TakenPhoto,
 } from './photo.ts';

@@ -127,11 +127,14 @@ export function findAgain(ledger: Ledger, screw: Screw): Ledger {
   };
 }
 
-/** Found after its hole was filled or closed without it: it goes to the spares, and nothing waits for it. */
+/**
+ * Found after its joint was closed: where a new one is in its hole it goes to the spares, and nothing waits for it; where
+ * the hole is empty it lies on the mat, and the hole stays open until somebody has decided.
+ */
 export function foundSpare(ledger: Ledger, screw: Screw): Ledger {
   const lost = ledger.lost.filter((each) => keyOf(each) !== keyOf(screw));
-  const isBack = ledger.back.some((each) => keyOf(each) === keyOf(screw));
-  return { ...ledger, lost, leftOut: isBack ? ledger.leftOut : [...ledger.leftOut, screw] };
+  const isFilled = ledger.back.some((each) => keyOf(each) === keyOf(screw));
+  return isFilled ? { ...ledger, lost } : findAgain(ledger, screw);
 }
 
 /** A decision to go on without what is lost. */

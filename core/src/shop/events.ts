@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { type Material, type HeatSetting, settingSchema } from '../heat/index.ts';
 import { isZone } from '../calendar/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';
+import { nameSchema } from '../names/index.ts';
 import { type Limits, limitsSchema } from '../limits/index.ts';
 import { type Role, ROLES, UNNAMED } from './people.ts';
 
@@ -60,6 +61,8 @@ export type ShopEvent = {
     readonly at: string;
     readonly by: string;
     readonly data: ShopEventData[Type];
+    /** ISO 8601, by the server's clock */
+    readonly receivedAt?: string;
   };
 }[ShopEventType];
 
@@ -89,7 +92,7 @@ export const SHOP_EVENT_DATA: { readonly [Type in ShopEventType]: Joi.ObjectSche
       .required(),
   }),
   person: Joi.object({
-    name: Joi.string().trim().min(1).max(60).invalid(UNNAMED).required(),
+    name: nameSchema(60).trim().invalid(UNNAMED).required(),
     role: Joi.string()
       .valid(...ROLES, null)
       .required(),

@@ -2,6 +2,7 @@ import type { HeatSetting, Material } from '../heat/index.ts';
 import type { Policy } from '../policy/index.ts';
 import { SHOP_EVENT_DATA, type ShopEvent, type ShopEventData, type StockItem } from './events.ts';
 import { DEFAULT_LIMITS, type Limits } from '../limits/index.ts';
+import { isSameName } from '../names/index.ts';
 import { hasLead, personProblem, type Role, roleOf } from './people.ts';
 
 /** What was used at a job: by the events of that job, never booked a second time. */
@@ -19,6 +20,12 @@ interface Shelf {
   readonly countedAt: string;
 }
 
+/** By whom something was said, and when: ISO 8601. */
+export interface Said {
+  readonly by: string;
+  readonly at: string;
+}
+
 /** The workshop, as a fold over its events. */
 export interface Shop {
   readonly tools: ReadonlySet<string>;
@@ -26,7 +33,10 @@ export interface Shop {
   /** who works here; who is not in it counts as a technician */
   readonly people: ReadonlyMap<string, Role>;
   readonly limits: Limits;
+  /** who changed them last; null where they are as they came */
+  readonly limitsBy: Said | null;
   readonly schools: Partial<Policy>;
+  readonly schoolsBy: Said | null;
   /** IANA name; calendar dates are days there */
   readonly zone: string;
   /** its own figures, by name */
@@ -67,7 +77,9 @@ export const NEW_SHOP: Shop = {
   shelves: new Map(),
   people: new Map(),
   limits: DEFAULT_LIMITS,
+  limitsBy: null,
   schools: {},
+  schoolsBy: null,
   zone: 'UTC',
   materials: new Map(),
   sources: [],
@@ -75,7 +87,8 @@ export const NEW_SHOP: Shop = {
   revision: 0,
 };
 
-export type ShopOutcome = { readonly shop: Shop } | { readonly problem: string };
+/** `needs`: a lead may say it, by the lead's own name, and with the lead's own secret. */
+export type ShopOutcome = { readonly shop: Shop } | { readonly problem: string; readonly needs?: 'lead' | 'secret' };
 
 export function foldShop(events: readonly ShopEvent[]): Shop {
   return events.reduce((shop, event) => {
@@ -86,22 +99,56 @@ export function foldShop(events: readonly ShopEvent[]): Shop {
   }, NEW_SHOP);
 }
 
+/** What a new event of the workshop is judged by besides the workshop itself. */
+export interface ShopSurroundings {
+  /** has a lead shown the secret that nobody else has, or does nobody else work here? */
+  isConfirmed(name: string): boolean;
+  /** may an instrument be one that only stands in for a real one? Only in a demonstration */
+  readonly hasStandIns: boolean;
+  /** is it known who says it, since everybody signs in? Then a learner changes neither schools nor limits */
+  readonly isSignedIn: boolean;
+}
+
 /** Judges and takes a new event. */
-export function withShopEvent(shop: Shop, event: ShopEvent): ShopOutcome {
-  const problem = notAllowed(shop, event);
-  return problem ? { problem } : withTaken(shop, event);
+export function withShopEvent(shop: Shop, event: ShopEvent, around: ShopSurroundings): ShopOutcome {
+  if (!around.hasStandIns && 'simulated' in event.data && event.data.simulated === true) {
+    return { problem: 'simulated: An instrument that only stands in for a real one is for the demonstration only.' };
+  }
+  if (around.isSignedIn && event.type === 'schools' && roleOf(shop.people, event.by) === 'learner') {
+    return { problem: `The schools of the workshop are not for a learner to set; ${event.by} is one.` };
+  }
+  if (event.type === 'person') {
+    const problem = personProblem(shop.people, event.data, event.by);
+    if (problem) return { problem };
+  }
+  return notTheLead(shop, event, around) ?? withTaken(shop, event);
 }
 
 /**
  * What only a lead may say. It judges new events only, because the answer to an accepted one has promised that it
  * stays.
  */
-function notAllowed({ people }: Shop, event: ShopEvent): string | null {
-  if (event.type === 'person') return personProblem(people, event.data, event.by);
-  if (event.type !== 'limits' || roleOf(people, event.by) === 'lead') return null;
-  return hasLead(people)
-    ? `The limits of the workshop are for a lead to set; ${event.by} is none.`
-    : 'The limits of the workshop are for a lead to set, and nobody leads it yet. Name one first.';
+function notTheLead({ people }: Shop, event: ShopEvent, { isConfirmed }: ShopSurroundings): ShopOutcome | null {
+  const what = forALead(people, event);
+  if (what === null) return null;
+  const { by } = event;
+  if (!hasLead(people)) return { problem: `${what}, and nobody leads it yet. Name one first.`, needs: 'lead' };
+  if (roleOf(people, by) !== 'lead') return { problem: `${what}; ${by} is none.`, needs: 'lead' };
+  if (!asksSecret(people, event) || isConfirmed(by)) return null;
+  return {
+    problem: `${what}, and others work here too: ${by} confirms it with a secret of their own.`,
+    needs: 'secret',
+  };
+}
+
+function forALead(people: Shop['people'], { type }: ShopEvent): string | null {
+  if (type === 'limits') return 'The limits of the workshop are for a lead to set';
+  return type === 'person' && hasLead(people) ? 'Who works here is for a lead to say' : null;
+}
+
+/** Whoever joins is named by the lead; who leads is confirmed. */
+function asksSecret(people: Shop['people'], { type, data }: ShopEvent): boolean {
+  return type !== 'person' || data.role === 'lead' || roleOf(people, data.name) === 'lead';
 }
 
 function withTaken(shop: Shop, event: ShopEvent): ShopOutcome {
@@ -130,14 +177,14 @@ function taken(shop: Shop, event: ShopEvent): ShopOutcome {
     case 'arrived':
       return changed(shop, event.data.item, (shelf) => ({ ...shelf, quantity: shelf.quantity + event.data.quantity }));
     case 'limits':
-      return { shop: { ...shop, limits: { ...shop.limits, ...event.data } } };
+      return { shop: { ...shop, limits: { ...shop.limits, ...event.data }, limitsBy: saidIn(event) } };
     case 'schools':
-      return { shop: { ...shop, schools: { ...shop.schools, ...event.data } } };
+      return { shop: { ...shop, schools: { ...shop.schools, ...event.data }, schoolsBy: saidIn(event) } };
     case 'zone':
       return { shop: { ...shop, zone: event.data.zone } };
     case 'person': {
       const { name, role } = event.data;
-      const others = [...shop.people].filter(([each]) => each !== name);
+      const others = [...shop.people].filter(([each]) => !isSameName(each, name));
       return { shop: { ...shop, people: new Map(role ? [...others, [name, role]] : others) } };
     }
     case 'material':
@@ -147,6 +194,10 @@ function taken(shop: Shop, event: ShopEvent): ShopOutcome {
     case 'drag':
       return { shop: { ...shop, drags: [...shop.drags, { ...event.data, at: event.at }] } };
   }
+}
+
+function saidIn({ by, at }: ShopEvent): Said {
+  return { by, at };
 }
 
 function changed(shop: Shop, item: string, change: (shelf: Shelf) => Shelf): ShopOutcome {

@@ -12,10 +12,12 @@ export {
   foldShop,
   type MeasuredSource,
   NEW_SHOP,
+  type Said,
   type Shop,
+  type ShopSurroundings,
   type StockLevel,
   stockLevels,
   type Used,
   withShopEvent,
 } from './fold.ts';
-export { hasLead, type Role, roleOf, ROLES, UNNAMED } from './people.ts';
+export { hasLead, hasOthers, type Role, roleOf, ROLES, UNNAMED } from './people.ts';

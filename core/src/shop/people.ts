@@ -1,3 +1,5 @@
+import { isSameName } from '../names/index.ts';
+
 /** Who works here, as what. A lead clears stops, ends what is stopped, and sets the limits of the workshop. */
 export const ROLES = ['technician', 'lead', 'learner'] as const;
 export type Role = (typeof ROLES)[number];
@@ -7,7 +9,12 @@ export const UNNAMED = 'unnamed';
 
 /** The role of a name; who is not in the list counts as a technician. */
 export function roleOf(people: ReadonlyMap<string, Role>, name: string): Role {
-  return people.get(name) ?? 'technician';
+  return people.get(name) ?? [...people].find(([each]) => isSameName(each, name))?.[1] ?? 'technician';
+}
+
+/** Does anybody work here beside somebody? */
+export function hasOthers(people: ReadonlyMap<string, Role>, name: string): boolean {
+  return [...people.keys()].some((each) => !isSameName(each, name));
 }
 
 export function hasLead(people: ReadonlyMap<string, Role>): boolean {
@@ -28,6 +35,6 @@ export function personProblem(
   }
   if (roleOf(people, by) !== 'lead') return `Only a lead changes who works here; ${by} is none.`;
   const leads = [...people].filter(([, each]) => each === 'lead').map(([each]) => each);
-  const isLast = leads.length === 1 && leads[0] === name && role !== 'lead';
+  const isLast = leads.length === 1 && isSameName(leads[0]!, name) && role !== 'lead';
   return isLast ? `${name} is the only lead. Name another one first.` : null;
 }

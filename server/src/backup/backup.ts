@@ -3,7 +3,16 @@ import { dirname, join, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import Database from 'better-sqlite3';
 import { ZipFile } from 'yazl';
-import { type BackupFile, BackupError, DATABASE_NAME, hashOf, type Manifest, MANIFEST_NAME } from './manifest.ts';
+import {
+  type BackupFile,
+  BackupError,
+  countsIn,
+  DATABASE_NAME,
+  hashOf,
+  type Manifest,
+  MANIFEST_NAME,
+  unsoundness,
+} from './manifest.ts';
 
 /**
  * Writes all of a data folder's data into one zip, also while a server works on it: SQLite's own online copy of the
@@ -19,9 +28,9 @@ export async function backUp(folder: string, file: string, now: Date): Promise<M
   const copy = `${target}.${process.pid}.sqlite.part`;
   const half = `${target}.${process.pid}.part`;
   try {
-    const photos = await copied(source, copy);
+    const { photos, counts } = await copied(source, copy);
     const files = await listed(folder, copy, photos);
-    const manifest: Manifest = { format: 'nibrel.backup', version: 1, at: now.toISOString(), files };
+    const manifest: Manifest = { format: 'nibrel.backup', version: 1, at: now.toISOString(), files, counts };
     await zipped(manifest, half, (name) => (name === DATABASE_NAME ? copy : join(folder, name)));
     onDisk(half);
     renameSync(half, target);
@@ -33,8 +42,8 @@ export async function backUp(folder: string, file: string, now: Date): Promise<M
   }
 }
 
-/** Copies the database page by page, as it stands; the photographs that the copy knows. */
-async function copied(source: string, copy: string): Promise<string[]> {
+/** Copies the database page by page, as it stands, and looks it through. @returns the photographs that the copy knows */
+async function copied(source: string, copy: string) {
   const db = new Database(source, { readonly: true });
   try {
     await db.backup(copy);
@@ -45,7 +54,14 @@ async function copied(source: string, copy: string): Promise<string[]> {
   try {
     // one file, whatever the journal of the original was
     made.pragma('journal_mode = DELETE');
-    return made.prepare('SELECT DISTINCT hash FROM photos ORDER BY hash').pluck().all() as string[];
+    const unsound = unsoundness(made);
+    if (unsound !== null) {
+      throw new BackupError(
+        `The database in ${source} is damaged (${unsound}). Nothing was written: keep the backup that you have, and a copy of the folder.`,
+      );
+    }
+    const photos = made.prepare('SELECT DISTINCT hash FROM photos ORDER BY hash').pluck().all() as string[];
+    return { photos, counts: countsIn(made) };
   } finally {
     made.close();
   }

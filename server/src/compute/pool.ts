@@ -6,17 +6,23 @@ import type { Answer, Task } from './worker.ts';
 
 interface PoolSize {
   readonly threads: number;
+  /** so many threads wait for work from the start; the others come with it, and go when there was none for a while */
+  readonly waiting: number;
   readonly queue: number;
   /** its threads take the cores that nobody else needs */
   readonly isPatient: boolean;
+  /** past its own limit a request gets this long to check its input and to write down the best it found */
+  readonly grace_ms: number;
 }
 
 /** For what is asked to be computed: long, and none of it is needed for the work in hand. */
-const COMPUTE: PoolSize = { threads: 2, queue: 6, isPatient: true };
-/** For what is checked and drawn: short, and part of recording. Computing never keeps it waiting. */
-export const DESK: PoolSize = { threads: 1, queue: 40, isPatient: false };
-/** Past its own limit a request gets this long to check its input and to write down the best it found. */
-const GRACE_MS = 15_000;
+const COMPUTE: PoolSize = { threads: 2, waiting: 1, queue: 6, isPatient: true, grace_ms: 15_000 };
+/** For what is checked: short, and part of recording. Nothing else keeps it waiting. */
+export const DESK: PoolSize = { threads: 1, waiting: 1, queue: 40, isPatient: false, grace_ms: 15_000 };
+/** For pictures as they come in: one that takes longer is none. */
+export const PICTURES: PoolSize = { threads: 1, waiting: 0, queue: 20, isPatient: false, grace_ms: 3000 };
+/** For what is printed: a long report is not in a hurry, and holds up nothing but the next one. */
+export const PRESS: PoolSize = { threads: 1, waiting: 0, queue: 8, isPatient: true, grace_ms: 30_000 };
 
 /**
  * The pool first tries to `require` the worker, which is a module. Where Node allows that, and the thread is ended while
@@ -25,6 +31,9 @@ const GRACE_MS = 15_000;
 const NO_REQUIRE_OF_MODULES = (process.features as { require_module?: boolean }).require_module
   ? ['--no-experimental-require-module']
   : [];
+
+/** A thread that has had nothing to do for so long is ended. */
+const IDLE_ms = 60_000;
 
 /** Threads behind a short queue. Health, jobs and single events never come here. */
 export class ComputePool {
@@ -36,7 +45,8 @@ export class ComputePool {
     this.#size = size;
     this.#pool = new Piscina<Task, Answer>({
       filename: workerFile(),
-      minThreads: 1,
+      minThreads: size.waiting,
+      idleTimeout: IDLE_ms,
       maxThreads: size.threads,
       workerData: { isPatient: size.isPatient },
       resourceLimits: { maxOldGenerationSizeMb: 2048 },
@@ -51,14 +61,14 @@ export class ComputePool {
 
   /** @throws Problem 503 when the queue is full, 422 for what can't be computed, or not in time */
   async run(task: Task, limitMs: number): Promise<unknown> {
-    const { threads, queue } = this.#size;
+    const { threads, queue, grace_ms } = this.#size;
     if (this.#inHand >= threads + queue) {
-      throw new Problem(503, 'All compute threads are busy and the queue is full.', [], { 'retry-after': '2' });
+      throw new Problem(503, 'Too much of this is asked for at once.', [], { 'retry-after': '2' });
     }
     this.#inHand++;
     // a request's own time runs from its turn; those before it may take theirs
     const waitingTurns = 1 + Math.floor(this.#inHand / threads);
-    const deadline = AbortSignal.timeout((Math.min(limitMs, MOST_MS) + GRACE_MS) * waitingTurns);
+    const deadline = AbortSignal.timeout((Math.min(limitMs, MOST_MS) + grace_ms) * waitingTurns);
     let answer: Answer;
     try {
       answer = await this.#pool.run(task, { signal: deadline });

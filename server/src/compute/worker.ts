@@ -26,11 +26,12 @@ import { parsedJson } from '../http/body.ts';
 import { taken } from '../http/route.ts';
 import { lengthProblem } from '../http/lengths.ts';
 import { type FieldError, Problem } from '../http/problem.ts';
-import { pdfFrom, pdfOf, type Sheet } from '../print/pdf.ts';
-import { reportDocument, type ReportOf } from '../print/report.ts';
+import { pdfOf, type Sheet } from '../print/pdf.ts';
+import { printedReport, type ReportOf } from '../print/report.ts';
 import { type MatOf, screwMatSheets } from '../print/screw-mat.ts';
 import { shapeProblem } from '../store/append.ts';
 import { carryOver } from '../store/checkpoints.ts';
+import { lookThrough } from '../store/looked-through.ts';
 import { nextOf, type NextRequest } from './next.ts';
 
 /** What a compute route asks of a worker thread. Everything heavy, the checking too, is done here. */
@@ -125,7 +126,7 @@ const COMPUTE = {
     const { title, sheets } = body as { title: string; sheets: readonly Sheet[] };
     return pdfOf(title, sheets);
   },
-  report: async (body: unknown) => pdfFrom(reportDocument(body as ReportOf)),
+  report: async (body: unknown) => printedReport(body as ReportOf),
   'screw-mat': (body: unknown) => {
     const { map, paper, of } = body as { map: DeviceMap; paper: Paper; of: MatOf };
     return screwMatSheets(screwMat(map, paper), of);
@@ -136,6 +137,7 @@ const COMPUTE = {
   },
   next: (body: unknown) => nextOf(body as NextRequest),
   'carry-over': (body: unknown) => carryOver(body as string),
+  'look-through': (body: unknown) => lookThrough(body as string),
   possible: (body: unknown) => {
     const request = taken('POST /compute/possible', body);
     const map = checkedMap(request.map);

@@ -68,7 +68,8 @@ export function jobEvents(
   zone: string,
   budget: Budget,
 ): BenchEvent[] {
-  const before = [...intake(map, given), ...(given.parts ?? []).flatMap((part) => partEvents(part, now, zone))];
+  // the desk comes first: what is marked when a device is taken in may stop the work
+  const before = [...(given.parts ?? []).flatMap((part) => partEvents(part, now, zone)), ...intake(map, given)];
   const start = now.getTime() - 40 * 60 * 1000;
   const stamped = (said: Said[], from: number, step_s: number) =>
     said.map((each, index) => eventOf(each, from + index * step_s * 1000, given.by ?? 'Tomas'));

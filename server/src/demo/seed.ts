@@ -3,13 +3,18 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { benchBudget } from '@nibrel/core/in-hand';
-import type { Job } from '@nibrel/core/job';
+import type { BenchEvent, Job } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import { planRepair } from '@nibrel/core/plan';
 import type { ShopEventData, StockItem } from '@nibrel/core/shop';
 import type { NibrelApp } from '../app.ts';
 import { type DemoJob, jobEvents } from './job-events.ts';
+
+type Seeded = Pick<NibrelApp, 'maps' | 'jobs' | 'shop' | 'secrets'>;
+
+/** What the leads of the demonstration confirm with; it is shown wherever it is asked. */
+const SHOWN_SECRET = 'harbour light';
 
 interface Workshop {
   readonly by: string;
@@ -22,22 +27,23 @@ interface Workshop {
 }
 
 /** Fills an empty data folder with the invented workshop: its maps, its shelf, and repairs at every stage. */
-export async function seedDemo(nibrel: Pick<NibrelApp, 'maps' | 'jobs' | 'shop'>, now: Date): Promise<void> {
-  const { maps, jobs } = nibrel;
+export async function seedDemo(nibrel: Seeded, now: Date): Promise<void> {
+  const { maps, jobs, shop, secrets } = nibrel;
   const folder = demoFolder();
   const read = <T>(file: string) => JSON.parse(readFileSync(join(folder, file), 'utf8')) as T;
   for (const file of readdirSync(join(folder, 'device-maps'))) {
     const map = read<DeviceMap>(join('device-maps', file));
-    if (!maps.has(map.id)) maps.add({ ...map, body: JSON.stringify(map) }, now.toISOString());
+    if (!maps.has(map.id)) maps.add({ ...map, body: JSON.stringify(map) }, now.toISOString(), null);
   }
-  if (nibrel.shop.shop.revision === 0) await seedWorkshop(nibrel, read<Workshop>('workshop.json'), now);
+  if (shop.shop.revision === 0) await seedWorkshop(nibrel, read<Workshop>('workshop.json'), now);
+  for (const [person, role] of shop.shop.people) if (role === 'lead') await secrets.set(person, SHOWN_SECRET, true);
   if (jobs.list({ limit: 1 }).length > 0) return;
   for (const [index, each] of read<DemoJob[]>('jobs.json').entries())
     await seedJob(nibrel, each, new Date(now.getTime() - (index + 1) * 60_000));
 }
 
 async function seedWorkshop(
-  { shop }: Pick<NibrelApp, 'shop'>,
+  { shop }: Seeded,
   { by, people, zone, tools, stock, sources }: Workshop,
   now: Date,
 ): Promise<void> {
@@ -55,11 +61,7 @@ async function seedWorkshop(
   if (rejected.length > 0) throw new Error(`The demo workshop does not play: ${rejected[0]!.problem}`);
 }
 
-async function seedJob(
-  { maps, jobs, shop }: Pick<NibrelApp, 'maps' | 'jobs' | 'shop'>,
-  given: DemoJob,
-  now: Date,
-): Promise<void> {
+async function seedJob({ maps, jobs, shop }: Seeded, given: DemoJob, now: Date): Promise<void> {
   const { map, revision } = maps.find(given.map)!;
   const budget = benchBudget(mechanismOf(map));
   const { targets, title, owner, serial, colour } = given;
@@ -80,8 +82,21 @@ async function seedJob(
   };
   await jobs.add(job);
   const events = jobEvents(map, job, given, now, shop.shop.zone, budget);
-  const { rejected } = await jobs.append(job, events, now.toISOString());
-  if (rejected.length > 0) throw new Error(`The demo repair "${title}" does not play: ${rejected[0]!.problem}`);
+  // each is received when it was told
+  for (const together of groupedByTime(events)) {
+    const { rejected } = await jobs.append(job, together, together[0]!.at);
+    if (rejected.length > 0) throw new Error(`The demo repair "${title}" does not play: ${rejected[0]!.problem}`);
+  }
+}
+
+function groupedByTime(events: readonly BenchEvent[]): BenchEvent[][] {
+  const groups: BenchEvent[][] = [];
+  for (const event of events) {
+    const last = groups.at(-1);
+    if (last?.[0]!.at === event.at) last.push(event);
+    else groups.push([event]);
+  }
+  return groups;
 }
 
 function demoFolder(): string {

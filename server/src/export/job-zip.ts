@@ -13,9 +13,16 @@ interface ZipFile {
 
 /** A job whole, in open formats: `job.json`, `events.csv`, `device-map.json`, and its photographs in `photos/`. */
 export function jobFiles(job: object, events: readonly BenchEvent[], map: DeviceMap): ZipFile[] {
-  const rows = events.map(({ id, type, at, by, data }) => ({ id, type, at, by, data: JSON.stringify(data) }));
+  const rows = events.map(({ id, type, at, by, data, receivedAt = '' }) => ({
+    id,
+    type,
+    at,
+    by,
+    data: JSON.stringify(data),
+    receivedAt,
+  }));
   const csv = Papa.unparse(
-    { fields: ['id', 'type', 'at', 'by', 'data'], data: rows },
+    { fields: ['id', 'type', 'at', 'by', 'data', 'receivedAt'], data: rows },
     // a cell that begins like a formula is not to be run by a spreadsheet
     { escapeFormulae: true, newline: '\n' },
   );
@@ -28,11 +35,12 @@ export function jobFiles(job: object, events: readonly BenchEvent[], map: Device
 }
 
 /** A job that can't be read, as it lies in the database: its rows, and what it was taken in as. */
-export function rawJobFiles(job: object, pages: () => Iterable<readonly StoredEvent[]>): ZipFile[] {
-  const rows = () => [...pages()].flat();
+export function rawJobFiles(job: object, pages: Iterable<readonly StoredEvent[]>): ZipFile[] {
+  const all = [...pages].flat();
+  const rows = () => all;
   const csv = () =>
     Papa.unparse(
-      { fields: ['seq', 'id', 'type', 'at', 'by', 'data'], data: rows() },
+      { fields: ['seq', 'id', 'type', 'at', 'by', 'data', 'receivedAt', 'sum'], data: rows() },
       { escapeFormulae: true, newline: '\n' },
     );
   return [

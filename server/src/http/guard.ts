@@ -20,9 +20,17 @@ export function onlyFromHere(hosts: readonly string[]): MiddlewareHandler {
     if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
       throw new Problem(403, 'Requests from other sites are not taken.');
     }
+    // of a picture or a stream that another page asks for a browser says no origin, but whether it is its own
+    const site = context.req.header('sec-fetch-site') ?? 'none';
+    if (!OWN_SITE.includes(site) && context.req.path.startsWith('/api/')) {
+      throw new Problem(403, 'Requests from other sites are not taken.');
+    }
     await next();
   };
 }
+
+/** From a page of this server, or typed in by whoever sits there. */
+const OWN_SITE: readonly string[] = ['same-origin', 'none'];
 
 function nameOf(host: string): string {
   return host.replace(/:\d+$/, '').toLowerCase();

@@ -1,6 +1,6 @@
 import { NAMED, problemAnswer, type Route, type RouteName, ROUTES, storedEvent } from '@nibrel/core/api';
 import { deviceMapSchema } from '@nibrel/core/device-map';
-import { EVENT_DATA, eventEnvelope } from '@nibrel/core/job';
+import { EVENT_DATA, eventEnvelope, rowOf } from '@nibrel/core/job';
 import { SHOP_EVENT_DATA } from '@nibrel/core/shop';
 import type Joi from 'joi';
 
@@ -26,12 +26,13 @@ function withNull(value: unknown): unknown {
   return { ...(value as object), enum: [...values.filter((each) => each !== null), null] };
 }
 
-/** Every event: its envelope, and what its type says of its data. */
+/** Every event: its envelope, what its type says of its data, and what it tells. */
 export function eventSchema(types: Readonly<Record<string, Joi.Schema>>): object {
   const envelope = jsonSchema(eventEnvelope) as { properties: object; required: string[] };
   return {
     oneOf: Object.entries(types).map(([type, data]) => ({
       title: type,
+      ...(types === EVENT_DATA ? { description: rowOf(type)?.tells } : {}),
       type: 'object',
       required: envelope.required,
       properties: { ...envelope.properties, type: { const: type }, data: jsonSchema(data) },

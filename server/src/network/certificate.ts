@@ -1,7 +1,8 @@
-import { X509Certificate } from 'node:crypto';
+import { createPrivateKey, X509Certificate } from 'node:crypto';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { isIP } from 'node:net';
 import { join } from 'node:path';
+import { DiskProblem } from '../store/disk-problem.ts';
 import { generate, type SubjectAltNameEntry } from 'selfsigned';
 
 export interface Certificate {
@@ -21,8 +22,10 @@ export async function certificateIn(folder: string, names: readonly string[], no
   const place = join(folder, 'network');
   const [keyFile, certFile] = [join(place, 'key.pem'), join(place, 'certificate.pem')];
   const kept = readOr(certFile);
-  if (kept !== null && isGood(kept, names, now)) {
-    return { key: readFileSync(keyFile, 'utf8'), cert: kept, fingerprint: fingerprintOf(kept), isNew: false };
+  const key = readOr(keyFile);
+  // a certificate without its key, or a damaged one, is made anew: browsers ask once more
+  if (kept !== null && key !== null && isGood(kept, key, names, now)) {
+    return { key, cert: kept, fingerprint: fingerprintOf(kept), isNew: false };
   }
   const altNames = names.map((name): SubjectAltNameEntry => {
     const bare = name.replace(/^\[|\]$/g, '');
@@ -39,14 +42,24 @@ export async function certificateIn(folder: string, names: readonly string[], no
       { name: 'subjectAltName', altNames },
     ],
   });
-  mkdirSync(place, { recursive: true, mode: 0o700 });
-  writeFileSync(keyFile, made.private, { mode: 0o600 });
-  writeFileSync(certFile, made.cert);
+  try {
+    mkdirSync(place, { recursive: true, mode: 0o700 });
+    writeFileSync(keyFile, made.private, { mode: 0o600 });
+    writeFileSync(certFile, made.cert, { mode: 0o600 });
+  } catch (error) {
+    throw DiskProblem.of(error, place);
+  }
   return { key: made.private, cert: made.cert, fingerprint: fingerprintOf(made.cert), isNew: true };
 }
 
-function isGood(cert: string, names: readonly string[], now: Date): boolean {
-  const read = new X509Certificate(cert);
+function isGood(cert: string, key: string, names: readonly string[], now: Date): boolean {
+  let read: X509Certificate;
+  try {
+    read = new X509Certificate(cert);
+    if (!read.checkPrivateKey(createPrivateKey(key))) return false;
+  } catch {
+    return false;
+  }
   const covers = (name: string) => {
     const bare = name.replace(/^\[|\]$/g, '');
     return (isIP(bare) ? read.checkIP(bare) : read.checkHost(bare)) !== undefined;

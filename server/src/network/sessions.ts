@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
+import { EventEmitter } from 'node:events';
 import { LRUCache } from 'lru-cache';
 
 /** A working day; whoever is still here after it signs in again. */
@@ -6,7 +7,13 @@ const LASTS_ms = 12 * 3600 * 1000;
 
 /** Who is signed in over the network. Tokens are kept hashed, and not past the end of the server. */
 export class Sessions {
-  readonly #people = new LRUCache<string, string>({ max: 500, ttl: LASTS_ms });
+  readonly #ended = new EventEmitter().setMaxListeners(1000);
+  readonly #people = new LRUCache<string, string>({
+    max: 500,
+    ttl: LASTS_ms,
+    ttlAutopurge: true,
+    dispose: (_, hash) => this.#ended.emit(hash),
+  });
 
   /** @returns the token for the cookie */
   begin(person: string): string {
@@ -17,6 +24,14 @@ export class Sessions {
 
   personOf(token: string | undefined): string | null {
     return token === undefined ? null : (this.#people.get(hashOf(token)) ?? null);
+  }
+
+  /** Tells once when a session ends: signed out, too long ago, or one too many. @returns how to stop listening */
+  onEnd(token: string | undefined, told: () => void): () => void {
+    if (token === undefined) return () => undefined;
+    const hash = hashOf(token);
+    this.#ended.once(hash, told);
+    return () => this.#ended.off(hash, told);
   }
 
   end(token: string | undefined): void {

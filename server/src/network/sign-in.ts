@@ -1,9 +1,10 @@
+import { nameProblem } from '@nibrel/core/names';
 import { roleOf } from '@nibrel/core/shop';
 import { type Context, Hono, type MiddlewareHandler } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
 import { Problem } from '../http/problem.ts';
 import { answer, bodyOf } from '../http/route.ts';
+import { Tries } from '../http/tries.ts';
 import type { ShopLog } from '../store/shop.ts';
 import type { Password } from './password.ts';
 import { Sessions } from './sessions.ts';
@@ -15,13 +16,39 @@ export interface Network {
 }
 
 const COOKIE = '__Host-nibrel';
-/** Tries from one address, and from all together, in a minute. */
-const TRIES = 5;
-const TRIES_OF_ALL = 60;
 
 /** Who is signed in; null where nobody has to be, since only this machine reaches the server. */
 export function personOf(context: Context, network: Network | null): string | null {
   return network && network.sessions.personOf(getCookie(context, COOKIE));
+}
+
+/** Tells when the session of a request ends, where there are sessions. @returns how to stop listening */
+export function onSignedOut(context: Context, network: Network | null, told: () => void): () => void {
+  return network ? network.sessions.onEnd(getCookie(context, COOKIE), told) : () => undefined;
+}
+
+/** Who makes something: signed in, else who the page says is at the bench; null where nobody says so. */
+export function makerOf(context: Context, network: Network | null): string | null {
+  const signedIn = personOf(context, network);
+  if (signedIn !== null) return signedIn;
+  const told = decoded(context.req.header('nibrel-person'));
+  return told !== null && told.length <= 60 && nameProblem(told) === null ? told : null;
+}
+
+function decoded(text: string | undefined): string | null {
+  if (text === undefined) return null;
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return null;
+  }
+}
+
+/** Over a network it is known who is a learner: maps, jobs and schools are not theirs to make. @throws Problem 403 */
+export function notByLearner(context: Context, network: Network | null, shop: ShopLog, what: string): void {
+  const person = personOf(context, network);
+  if (person === null || roleOf(shop.shop.people, person) !== 'learner') return;
+  throw new Problem(403, `${what} is not for a learner; ${person} is one. Ask a technician or a lead.`);
 }
 
 /** Nothing of the API is answered to who is not signed in, save whether the server is there, and how to sign in. */
@@ -38,10 +65,7 @@ export function signedInOnly(network: Network | null): MiddlewareHandler {
 /** Signing in and out, and who is. Without a network everybody is who they say they are. */
 export function sessionRoutes(network: Network | null, shop: ShopLog): Hono {
   const routes = new Hono();
-  const limits = {
-    each: new RateLimiterMemory({ points: TRIES, duration: 60 }),
-    all: new RateLimiterMemory({ points: TRIES_OF_ALL, duration: 60 }),
-  };
+  const tries = new Tries();
   const told = (person: string | null) => ({
     needed: network !== null,
     person,
@@ -53,8 +77,7 @@ export function sessionRoutes(network: Network | null, shop: ShopLog): Hono {
   routes.post('/', async (context) => {
     if (!network) throw new Problem(409, 'Nobody signs in on this machine: say who is at the bench.');
     const given = await bodyOf(context, 'POST /session');
-    await withinLimits(limits, addressOf(context));
-    if (!(await network.password.is(given.password))) {
+    if (!(await tries.guess(context, () => network.password.is(given.password)))) {
       throw new Problem(401, 'That is not the password of this workshop.', [
         { path: 'password', message: 'It is not the one that was set. The lead knows it.' },
       ]);
@@ -77,23 +100,4 @@ export function sessionRoutes(network: Network | null, shop: ShopLog): Hono {
   });
 
   return routes;
-}
-
-async function withinLimits(
-  { each, all }: { readonly each: RateLimiterMemory; readonly all: RateLimiterMemory },
-  address: string,
-): Promise<void> {
-  try {
-    await each.consume(address);
-    await all.consume('all');
-  } catch (error) {
-    if (!(error instanceof RateLimiterRes)) throw error;
-    const seconds = Math.ceil(error.msBeforeNext / 1000);
-    throw new Problem(429, `Too many tries. Wait ${seconds} s.`, [], { 'retry-after': String(seconds) });
-  }
-}
-
-function addressOf(context: Context): string {
-  const { incoming } = context.env as { incoming?: { socket?: { remoteAddress?: string } } };
-  return incoming?.socket?.remoteAddress ?? 'unknown';
 }

@@ -1,7 +1,9 @@
+import { unfolds } from './png.ts';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Report } from '@nibrel/core/report';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { codeOf } from './code.ts';
+import { pdfFrom } from './pdf.ts';
 import { n } from './svg.ts';
 
 /** What a report is printed from. */
@@ -19,15 +21,47 @@ export interface ReportOf {
   /** to whom it went, and when; empty while it is here */
   readonly handedOver: string;
   /** JPEG or PNG, as data addresses */
-  readonly pictures: readonly { readonly data: string; readonly text: string }[];
+  readonly pictures: readonly Picture[];
+  /** what was chosen and is not here, each with why */
+  readonly leftOut: readonly string[];
+}
+
+interface Picture {
+  readonly data: string;
+  readonly text: string;
 }
 
 const INK = '#1c1a17';
 const QUIET = '#5d574c';
 const HAIR = '#cfc6b3';
 
+/**
+ * The report as a PDF. A picture that can't be read is left out and said: it is no reason that the owner gets none.
+ */
+export async function printedReport(of: ReportOf): Promise<Uint8Array> {
+  const pictures: Picture[] = [];
+  const leftOut = [...of.leftOut];
+  for (const each of of.pictures) {
+    if (await isReadable(each)) pictures.push(each);
+    else leftOut.push(`${each.text || 'A picture'}: it can not be read`);
+  }
+  return pdfFrom(reportDocument({ ...of, pictures, leftOut }));
+}
+
+async function isReadable({ data }: Picture): Promise<boolean> {
+  // what is wrong within a PNG ends the thread that prints it, so that is found out here
+  if (data.startsWith('data:image/png') && !unfolds(Buffer.from(data.slice(data.indexOf(',') + 1), 'base64')))
+    return false;
+  try {
+    await pdfFrom({ content: [{ image: data, fit: [10, 10] }], defaultStyle: { font: 'Roboto' } });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** The report as one or two pages: what was done, on the device and in words, and what the owner has to know. */
-export function reportDocument({
+function reportDocument({
   map,
   report,
   url,
@@ -35,6 +69,7 @@ export function reportDocument({
   finished,
   handedOver,
   pictures,
+  leftOut,
 }: ReportOf): TDocumentDefinitions {
   return {
     pageSize: 'A4',
@@ -105,6 +140,7 @@ export function reportDocument({
             } as Content,
           ]
         : []),
+      ...section('Pictures left out', list(leftOut)),
     ],
   };
 }

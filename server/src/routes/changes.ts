@@ -2,12 +2,13 @@ import { Hono } from 'hono';
 import { streamSSE } from 'hono/streaming';
 import type { Change, Changes } from '../http/changes.ts';
 import { Problem } from '../http/problem.ts';
+import { type Network, onSignedOut } from '../network/sign-in.ts';
 
 /** A silent connection is closed by what lies between; so often it says that it is there. */
 const BEAT_ms = 15_000;
 
 /** One stream of server-sent events for all that changes, each with its revision. */
-export function changeRoutes(changes: Changes): Hono {
+export function changeRoutes(changes: Changes, network: Network | null): Hono {
   const routes = new Hono();
   routes.get('/', (context) => {
     if (changes.isFull) {
@@ -17,20 +18,16 @@ export function changeRoutes(changes: Changes): Hono {
       const waiting: Change[] = [];
       let wake = () => {};
       let open = true;
-      const stop = changes.listen(
-        (change) => {
-          waiting.push(change);
-          wake();
-        },
-        () => {
-          open = false;
-          wake();
-        },
-      );
-      stream.onAbort(() => {
+      const end = () => {
         open = false;
         wake();
-      });
+      };
+      const stop = changes.listen((change) => {
+        waiting.push(change);
+        wake();
+      }, end);
+      const forget = onSignedOut(context, network, end);
+      stream.onAbort(end);
       try {
         await stream.writeSSE({ event: 'hello', data: '{}' });
         while (open) {
@@ -47,6 +44,7 @@ export function changeRoutes(changes: Changes): Hono {
           if (beat && open) await stream.write(': here\n\n');
         }
       } finally {
+        forget();
         stop();
       }
     });

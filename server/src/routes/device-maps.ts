@@ -1,5 +1,6 @@
 import { type PickCard, pickCard } from '@nibrel/core/cut';
-import type { Finding } from '@nibrel/core/map-check';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { changedUnderWay as changesUnderWay, type Finding } from '@nibrel/core/map-check';
 import { type Context, Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import { jsonAnswer } from '../http/answer.ts';
@@ -7,12 +8,24 @@ import { bodyOrText } from '../http/body.ts';
 import { Problem } from '../http/problem.ts';
 import { answer, queryOf } from '../http/route.ts';
 import { PAGE, pickCardSvg } from '../print/pick-card.ts';
+import { makerOf, type Network, notByLearner } from '../network/sign-in.ts';
+import type { ShopLog } from '../store/shop.ts';
 import { screwMatAnswer } from './screw-mat.ts';
 import type { DeviceMaps, MapText, StoredMap } from '../store/device-maps.ts';
 
 type CheckedIn = MapText & { readonly warnings: readonly Finding[] };
 
-export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: ComputePool, now: () => string): Hono {
+interface DeviceMapRoutes {
+  readonly maps: DeviceMaps;
+  readonly shop: ShopLog;
+  readonly network: Network | null;
+  readonly pool: ComputePool;
+  /** draws */
+  readonly press: ComputePool;
+  now(): string;
+}
+
+export function deviceMapRoutes({ maps, shop, network, pool, press, now }: DeviceMapRoutes): Hono {
   const routes = new Hono();
 
   /** Checked in a thread, so that a large map keeps nobody waiting. */
@@ -28,10 +41,11 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
   routes.get('/', (context) => answer(context, 'GET /device-maps', { maps: maps.list() }));
 
   routes.post('/', async (context) => {
+    notByLearner(context, network, shop, 'A device map');
     const { warnings, ...map } = await accepted(context);
     if (maps.has(map.id))
       throw new Problem(409, `There is a device map "${map.id}" already. PUT adds a revision to it.`);
-    const revision = maps.add(map, now());
+    const revision = maps.add(map, now(), makerOf(context, network));
     return answer(
       context,
       'POST /device-maps',
@@ -66,7 +80,7 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
     const card = cardOf(context.req.param('id'), file.slice(0, -4), revision);
     if (file.endsWith('.svg')) return context.body(pickCardSvg(card), 200, { 'content-type': 'image/svg+xml' });
     const page = { title: `${card.device}: pick card`, sheets: [{ svg: pickCardSvg(card), ...PAGE }] };
-    const pdf = (await desk.run({ kind: 'pdf', body: page }, 0)) as Uint8Array;
+    const pdf = (await press.run({ kind: 'pdf', body: page }, 0)) as Uint8Array;
     return context.body(pdf.slice().buffer, 200, { 'content-type': 'application/pdf' });
   });
 
@@ -74,22 +88,33 @@ export function deviceMapRoutes(maps: DeviceMaps, pool: ComputePool, desk: Compu
     const query = queryOf(context, 'GET /device-maps/{id}/screw-mat.svg');
     const { map } = found(context.req.param('id'), query.revision);
     const format = context.req.param('file').endsWith('.pdf') ? 'pdf' : 'svg';
-    return screwMatAnswer(context, desk, { map, of: { device: map.name }, query, format });
+    return screwMatAnswer(context, press, { map, of: { device: map.name }, query, format });
   });
 
   routes.put('/:id', async (context) => {
     const id = context.req.param('id');
+    notByLearner(context, network, shop, 'A device map');
     if (!maps.has(id)) throw new Problem(404, `There is no device map "${id}".`);
     const { warnings, ...map } = await accepted(context);
     if (map.id !== id) {
       throw new Problem(422, 'The map has another id than its address.', [{ path: 'id', message: `Must be "${id}".` }]);
     }
-    return answer(context, 'PUT /device-maps/{id}', { id, revision: maps.add(map, now()), warnings });
+    const changed = changedUnderWay(id, JSON.parse(map.body) as DeviceMap);
+    const revision = maps.add(map, now(), makerOf(context, network));
+    return answer(context, 'PUT /device-maps/{id}', { id, revision, warnings: [...warnings, ...changed] });
   });
+
+  /** What a new revision would judge otherwise than the repairs under way; a damaged one judges nothing. */
+  const changedUnderWay = (id: string, map: DeviceMap): Finding[] =>
+    maps.underWay(id).flatMap((revision) => {
+      const before = maps.readable(id, revision);
+      return before ? changesUnderWay(before, map) : [];
+    });
 
   routes.delete('/:id', (context) => {
     const id = context.req.param('id');
-    found(id);
+    notByLearner(context, network, shop, 'A device map');
+    if (!maps.has(id)) throw new Problem(404, `There is no device map "${id}".`);
     if (maps.isUsed(id)) throw new Problem(409, `Device map "${id}" is used by a job and stays.`);
     maps.remove(id);
     return context.body(null, 204);

@@ -1,6 +1,6 @@
 import type { NewJob } from '@nibrel/core/api';
 import { randomUUID } from 'node:crypto';
-import type { Job, JobState } from '@nibrel/core/job';
+import type { Job } from '@nibrel/core/job';
 import { reportOf } from '@nibrel/core/report';
 import { mechanismOf } from '@nibrel/core/holds';
 import { checkTargets, PlanError } from '@nibrel/core/search';
@@ -13,10 +13,11 @@ import { isLarge, jsonBody, valid } from '../http/body.ts';
 import { eventList } from '../http/events.ts';
 import { Problem } from '../http/problem.ts';
 import { answer, bodySchema, queryOf } from '../http/route.ts';
-import { type Network, personOf } from '../network/sign-in.ts';
+import { makerOf, type Network, notByLearner, personOf } from '../network/sign-in.ts';
+import type { Confirmations } from '../people/confirmations.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
 import { screwMatAnswer } from './screw-mat.ts';
-import { UnreadableJob } from '../store/folded.ts';
+import type { KeptJob, Live } from '../store/folded.ts';
 import { eventPages } from '../http/event-pages.ts';
 import type { Jobs } from '../store/jobs.ts';
 import type { Photos } from '../store/photos.ts';
@@ -29,14 +30,18 @@ interface JobRoutes {
   readonly shop: ShopLog;
   /** checks what is large */
   readonly desk: ComputePool;
+  /** prints */
+  readonly press: ComputePool;
   readonly prospects: Prospects;
+  readonly confirmations: Confirmations;
   readonly network: Network | null;
   now(): string;
 }
 
-export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, now }: JobRoutes): Hono {
+export function jobRoutes(routed: JobRoutes): Hono {
+  const { jobs, maps, photos, shop, desk, press, prospects, network, confirmations, now } = routed;
   const routes = new Hono();
-  const found = (id: string): Job => {
+  const found = (id: string): KeptJob => {
     const job = jobs.find(id);
     if (!job) throw new Problem(404, `There is no job "${id}".`);
     return job;
@@ -48,7 +53,15 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
     return jsonAnswer(context, `{"jobs":[${lines.join(',')}]}`);
   });
 
+  /** A job whose map can be read. @throws Problem 409 */
+  const readable = async (job: KeptJob): Promise<Live> => {
+    const live = await jobs.live(job);
+    if (live.unreadable === null) return live;
+    throw new Problem(409, `This repair can not be read: ${live.unreadable} Its raw rows can be exported.`);
+  };
+
   routes.post('/', async (context) => {
+    notByLearner(context, network, shop, 'A repair');
     const body = await jsonBody(context);
     const given = isLarge(context)
       ? ((await desk.run({ kind: 'new-job', body }, 0)) as NewJob)
@@ -68,6 +81,7 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
     }
     if (given.id && jobs.find(given.id)) throw new Problem(409, `There is a job "${given.id}" already.`);
     const { map, targets, policy = {}, title, owner, serial, colour } = given;
+    const by = makerOf(context, network);
     const job: Job = {
       id: given.id ?? randomUUID(),
       map,
@@ -80,6 +94,7 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
       ...(owner ? { owner } : {}),
       ...(serial ? { serial } : {}),
       ...(colour ? { colour } : {}),
+      ...(by ? { by } : {}),
       createdAt: now(),
     };
     await jobs.add(job);
@@ -102,13 +117,9 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
     const checked = isLarge(context)
       ? ((await desk.run({ kind: 'events', body: events }, 0)) as (string | null)[])
       : undefined;
-    try {
-      const told = await jobs.append(job, events, now(), { checked, signedIn: personOf(context, network) });
-      return answer(context, 'POST /jobs/{id}/events', told);
-    } catch (error) {
-      if (error instanceof UnreadableJob) throw unreadableProblem(error);
-      throw error;
-    }
+    const confirmed = confirmations.of(context)?.person ?? null;
+    const told = await jobs.append(job, events, now(), { checked, signedIn: personOf(context, network), confirmed });
+    return answer(context, 'POST /jobs/{id}/events', told);
   });
 
   routes.get('/:id/export', async (context) => {
@@ -122,9 +133,9 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
       packed: true,
       read: async () => (await photos.read(job.id, hash))?.content ?? new Uint8Array(),
     }));
-    const line = JSON.parse(jobs.line(job)) as { status: string };
-    if (line.status === 'unreadable') {
-      return context.body(zipStream([...rawJobFiles(job, () => jobs.pages(job.id)), ...pictures]), 200, headers);
+    const line = JSON.parse(jobs.line(job)) as { unreadable?: string };
+    if (line.unreadable !== undefined) {
+      return context.body(zipStream([...rawJobFiles(job, jobs.pages(job.id)), ...pictures]), 200, headers);
     }
     const { map } = maps.find(job.map, job.revision)!;
     const files = jobFiles(line, jobs.eventsOf(job.id), map);
@@ -133,26 +144,14 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
 
   routes.get('/:id/report.pdf', async (context) => {
     const job = found(context.req.param('id'));
-    const { map } = maps.find(job.map, job.revision)!;
-    const mechanism = mechanismOf(map);
-    let state: JobState;
-    try {
-      ({ state } = await jobs.live(job));
-    } catch (error) {
-      if (error instanceof UnreadableJob) throw unreadableProblem(error);
-      throw error;
-    }
+    const { mechanism, state } = await readable(job);
     const { isNew, wasOut, ...report } = reportOf(mechanism, state);
-    const pictures = await Promise.all(
-      report.photos.map(async ({ hash, text }) => {
-        const photo = await photos.read(job.id, hash);
-        // WebP is no picture of a PDF
-        if (!photo || photo.type === 'image/webp') return [];
-        return [{ data: `data:${photo.type};base64,${Buffer.from(photo.content).toString('base64')}`, text }];
-      }),
+    const chosen = await Promise.all(
+      report.photos.map(async (each) => ({ ...each, photo: await photos.read(job.id, each.hash) })),
     );
+    const printed = chosen.map(({ text, photo }) => ({ text, photo, why: whyNotPrinted(photo) }));
     const body = {
-      map,
+      map: mechanism.map,
       report: { ...report, isNew: [...isNew], wasOut: [...wasOut] },
       url: new URL(`/jobs/${job.id}/record`, context.req.url).href,
       takenIn: dayIn(shop.shop.zone, report.takenIn),
@@ -160,19 +159,31 @@ export function jobRoutes({ jobs, maps, photos, shop, desk, prospects, network, 
         ? `handed over to ${report.handedOver.to}, ${dayIn(shop.shop.zone, report.handedOver.at)}`
         : '',
       finished: report.finished ? dayIn(shop.shop.zone, report.finished) : '',
-      pictures: pictures.flat(),
+      pictures: printed.flatMap(({ text, photo, why }) =>
+        photo && why === null
+          ? [{ data: `data:${photo.type};base64,${Buffer.from(photo.content).toString('base64')}`, text }]
+          : [],
+      ),
+      leftOut: printed.flatMap(({ text, why }) => (why === null ? [] : [`${text || 'A picture'}: ${why}`])),
     };
-    const pdf = (await desk.run({ kind: 'report', body }, 0)) as Uint8Array;
+    const print = async (of: object) => (await press.run({ kind: 'report', body: of }, 0)) as Uint8Array;
+    const pdf = await print(body).catch((error: Error) => {
+      // a picture that ends the thread is none that anybody misses more than the report
+      if (error instanceof Problem || body.pictures.length === 0) throw error;
+      const left = body.pictures.map(({ text }) => `${text || 'A picture'}: it can not be printed`);
+      return print({ ...body, pictures: [], leftOut: [...body.leftOut, ...left] });
+    });
     return context.body(pdf.slice().buffer, 200, { 'content-type': 'application/pdf' });
   });
 
-  routes.get('/:id/:file{screw-mat\\.(svg|pdf)}', (context) => {
+  routes.get('/:id/:file{screw-mat\\.(svg|pdf)}', async (context) => {
     const query = queryOf(context, 'GET /jobs/{id}/screw-mat.svg');
     const job = found(context.req.param('id'));
-    const { map } = maps.find(job.map, job.revision)!;
+    const { mechanism } = await readable(job);
+    const { map } = mechanism;
     const url = new URL(`/jobs/${job.id}`, context.req.url).href;
     const format = context.req.param('file').endsWith('.pdf') ? 'pdf' : 'svg';
-    return screwMatAnswer(context, desk, {
+    return screwMatAnswer(context, press, {
       map,
       of: { device: map.name, job: { title: job.title, url } },
       query,
@@ -188,7 +199,13 @@ function dayIn(zone: string, at: string): string {
   return new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone: zone }).format(new Date(at));
 }
 
-function unreadableProblem(error: UnreadableJob): Problem {
-  const detail = `This repair can not be read: ${error.message} Nothing was added. Its raw rows can be exported.`;
-  return new Problem(409, detail);
+/** A PNG is unpacked to be printed: so many bytes of one are enough for its place on a page. */
+const MOST_PNG_BYTES = 3_000_000;
+
+function whyNotPrinted(photo: { readonly type: string; readonly content: Uint8Array } | null): string | null {
+  if (!photo) return 'it is not on the disk any more';
+  if (photo.type === 'image/webp') return 'a PDF has no WebP';
+  return photo.type === 'image/png' && photo.content.byteLength > MOST_PNG_BYTES
+    ? 'it is too large to be printed'
+    : null;
 }

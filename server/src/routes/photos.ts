@@ -7,7 +7,7 @@ import type { Jobs } from '../store/jobs.ts';
 import type { Photos, ReadyPhoto } from '../store/photos.ts';
 
 /** Photographs of a job: the bytes come first, the event that refers to them after. */
-export function photoRoutes(photos: Photos, jobs: Jobs, desk: ComputePool, now: () => string): Hono {
+export function photoRoutes(photos: Photos, jobs: Jobs, pictures: ComputePool, now: () => string): Hono {
   const routes = new Hono();
 
   routes.post('/:id/photos', async (context) => {
@@ -16,7 +16,7 @@ export function photoRoutes(photos: Photos, jobs: Jobs, desk: ComputePool, now: 
     const type = context.req.header('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
     if (!PHOTO_TYPES.includes(type)) throw new Problem(415, `Send ${PHOTO_TYPES.join(', ')}.`);
     const body = new Uint8Array(await context.req.arrayBuffer());
-    const photo = (await desk.run({ kind: 'photo', body }, 0)) as ReadyPhoto;
+    const photo = (await pictures.run({ kind: 'photo', body }, 0)) as ReadyPhoto;
     return answer(context, 'POST /jobs/{id}/photos', await photos.add(job, photo, now()));
   });
 

@@ -16,15 +16,15 @@ interface MatRequest {
 /** A mat as it is printed: all sheets as a PDF, or one of them as a drawing. Laid out in a thread. */
 export async function screwMatAnswer(
   context: Context,
-  desk: ComputePool,
+  press: ComputePool,
   { map, of, query, format }: MatRequest,
 ): Promise<Response> {
   const paper = query.paper ?? 'a4';
-  const sheets = (await desk.run({ kind: 'screw-mat', body: { map, paper, of } }, 0)) as readonly Sheet[];
+  const sheets = (await press.run({ kind: 'screw-mat', body: { map, paper, of } }, 0)) as readonly Sheet[];
   if (sheets.length === 0) throw new Problem(404, 'No screw of this device comes out: there is no mat to print.');
   if (format === 'pdf') {
     const title = `${of.device}: screw mat`;
-    const pdf = (await desk.run({ kind: 'pdf', body: { title, sheets } }, 0)) as Uint8Array;
+    const pdf = (await press.run({ kind: 'pdf', body: { title, sheets } }, 0)) as Uint8Array;
     return context.body(pdf.slice().buffer, 200, { 'content-type': 'application/pdf' });
   }
   const sheet = sheets[(query.sheet ?? 1) - 1];

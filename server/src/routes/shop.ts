@@ -6,6 +6,7 @@ import { Hono } from 'hono';
 import { eventList } from '../http/events.ts';
 import { answer } from '../http/route.ts';
 import { type Network, personOf } from '../network/sign-in.ts';
+import type { Confirmations } from '../people/confirmations.ts';
 import type { Jobs } from '../store/jobs.ts';
 import type { ShopLog } from '../store/shop.ts';
 
@@ -13,22 +14,25 @@ interface ShopRoutes {
   readonly shop: ShopLog;
   readonly jobs: Jobs;
   readonly network: Network | null;
+  readonly confirmations: Confirmations;
   readonly standIns: boolean;
   now(): string;
 }
 
 /** The workshop: what it owns, what is left, and what it does by default. */
-export function shopRoutes({ shop: log, jobs, network, standIns, now }: ShopRoutes): Hono {
+export function shopRoutes({ shop: log, jobs, network, confirmations, standIns, now }: ShopRoutes): Hono {
   const routes = new Hono();
 
   routes.get('/', (context) => {
-    const { tools, people, limits, schools, zone, materials, sources, drags, revision } = log.shop;
+    const { tools, people, limits, limitsBy, schools, schoolsBy, zone, materials, sources, drags, revision } = log.shop;
     return answer(context, 'GET /shop', {
       tools: [...tools],
       stock: stockLevels(log.shop, jobs.used()),
       people: [...people].map(([name, role]) => ({ name, role })),
       limits,
+      limitsBy,
       schools,
+      schoolsBy,
       zone,
       materials: materialsWith(materials.values()),
       sources,
@@ -50,7 +54,10 @@ export function shopRoutes({ shop: log, jobs, network, standIns, now }: ShopRout
     answer(
       context,
       'POST /shop/events',
-      await log.append(await eventList(context, 'POST /shop/events'), now(), personOf(context, network)),
+      await log.append(await eventList(context, 'POST /shop/events'), now(), {
+        signedIn: personOf(context, network),
+        confirmed: confirmations.of(context)?.person ?? null,
+      }),
     ),
   );
 

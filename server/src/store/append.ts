@@ -6,9 +6,16 @@ import { lengthProblem } from '../http/lengths.ts';
 export interface Appended {
   readonly accepted: string[];
   readonly duplicate: string[];
-  readonly rejected: { readonly id: string; readonly problem: string }[];
+  readonly rejected: { readonly id: string; readonly problem: string; readonly needs?: Needs }[];
   readonly revision: number;
+  readonly receivedAt: string;
 }
+
+/** A lead may say it: under the lead's own name, and with the lead's own secret. */
+type Needs = 'lead' | 'secret';
+
+/** What is told of the events of a call. */
+type Told = Omit<Appended, 'revision' | 'receivedAt'>;
 
 type Schemas<Event extends AnyEvent> = Readonly<Record<Event['type'], Joi.ObjectSchema>>;
 
@@ -17,12 +24,15 @@ interface EventLog<Event extends AnyEvent> {
   readonly schemas: Schemas<Event>;
   /** what is wrong with the shape of each, where that was found out before; null: nothing */
   readonly checked?: readonly (string | null)[];
+  /** when this call came in, by the server's clock: ISO 8601 */
+  readonly receivedAt: string;
+  usesSupplies(type: Event['type']): boolean;
   /** who is signed in, where anybody has to be: an event is told under one's own name */
   readonly signedIn?: string | null;
   /** the event that has this id; `elsewhere` where it belongs to another log */
   known(id: string): Event | 'elsewhere' | null;
   /** takes it into the fold, or says why not */
-  take(event: Event): { readonly problem: string } | null;
+  take(event: Event): { readonly problem: string; readonly needs?: Needs } | null;
   insert(event: Event): void;
   /** one turn of work as one transaction: on the disk when it returns. Returns whether there is more. */
   inTurn(work: () => Turn): boolean;
@@ -46,8 +56,8 @@ const TURN_ms = 6;
 export async function appendedInTurns<Event extends AnyEvent>(
   incoming: readonly unknown[],
   log: EventLog<Event>,
-): Promise<Omit<Appended, 'revision'>> {
-  const told: Omit<Appended, 'revision'> = { accepted: [], duplicate: [], rejected: [] };
+): Promise<Told> {
+  const told: Told = { accepted: [], duplicate: [], rejected: [] };
   let next = 0;
   const work = (): Turn => {
     const until = performance.now() + TURN_ms;
@@ -58,7 +68,7 @@ export async function appendedInTurns<Event extends AnyEvent>(
       do {
         const each = incoming[next];
         const type = takeOne(each, log, log.checked?.[next], told);
-        if (type === 'did' || type === 'undo') changesSupplies = true;
+        if (type !== null && log.usesSupplies(type)) changesSupplies = true;
         next++;
       } while (next < incoming.length && performance.now() < until);
     } catch (error) {
@@ -78,8 +88,8 @@ function takeOne<Event extends AnyEvent>(
   value: unknown,
   log: EventLog<Event>,
   checked: string | null | undefined,
-  told: Omit<Appended, 'revision'>,
-): string | null {
+  told: Told,
+): Event['type'] | null {
   const id = givenId(value);
   const known = id === '' ? null : log.known(id);
   if (known) {
@@ -92,14 +102,16 @@ function takeOne<Event extends AnyEvent>(
     told.rejected.push({ id, problem });
     return null;
   }
-  const event = value as Event;
+  const { type, at, by, data } = value as Event;
+  const event = { id, type, at, by, data, receivedAt: log.receivedAt } as unknown as Event;
   if (typeof log.signedIn === 'string' && event.by !== log.signedIn) {
     told.rejected.push({ id, problem: `by: ${log.signedIn} is signed in here. ${event.by} signs in to say this.` });
     return null;
   }
   const refused = log.take(event);
   if (refused) {
-    told.rejected.push({ id, problem: refused.problem });
+    const { problem: why, needs } = refused;
+    told.rejected.push({ id, problem: why, ...(needs ? { needs } : {}) });
     return null;
   }
   log.insert(event);
@@ -110,6 +122,7 @@ function takeOne<Event extends AnyEvent>(
 interface AnyEvent {
   readonly id: string;
   readonly type: string;
+  readonly at: string;
   readonly by: string;
   readonly data: object;
 }

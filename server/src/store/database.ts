@@ -1,10 +1,10 @@
-import { existsSync, mkdirSync, readFileSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, statSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { DiskProblem } from './disk-problem.ts';
+import { journal, migrationsFolder } from './expected-schema.ts';
 import * as schema from './schema.ts';
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
@@ -21,10 +21,9 @@ export function openDatabase(folder: string): Db {
     client.pragma('synchronous = FULL');
     client.pragma('foreign_keys = ON');
     client.pragma('busy_timeout = 5000');
-    const migrationsFolder = fileURLToPath(new URL(migrationsPath(), import.meta.url));
-    refuseNewer(client, migrationsFolder, folder);
+    refuseNewer(client, folder);
     const db = drizzle(client, { schema });
-    migrate(db, { migrationsFolder });
+    migrate(db, { migrationsFolder: migrationsFolder() });
     return db;
   } catch (error) {
     throw DiskProblem.of(error, folder);
@@ -42,25 +41,17 @@ function make(folder: string): void {
 }
 
 /** A database that has seen migrations which this version does not know is left alone. */
-function refuseNewer(client: Database.Database, migrationsFolder: string, folder: string): void {
+function refuseNewer(client: Database.Database, folder: string): void {
   const hasAny = client
     .prepare("SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name = '__drizzle_migrations'")
     .pluck()
     .get();
   if (!hasAny) return;
   const newest = client.prepare('SELECT max(created_at) FROM __drizzle_migrations').pluck().get() as number | null;
-  const journal = JSON.parse(readFileSync(join(migrationsFolder, 'meta/_journal.json'), 'utf8')) as {
-    entries: { when: number }[];
-  };
-  const known = Math.max(...journal.entries.map(({ when }) => when));
+  const known = Math.max(...journal().map(({ when }) => when));
   if (newest === null || Number(newest) <= known) return;
   client.close();
   throw new DiskProblem(
     `The data in ${folder} was written by a newer Nibrel. Nothing was changed. Start that version, or another data folder (NIBREL_DATA).`,
   );
-}
-
-/** The migrations lie beside src and dist alike. */
-function migrationsPath(): string {
-  return import.meta.url.endsWith('.ts') ? '../../drizzle' : '../drizzle';
 }

@@ -1,5 +1,6 @@
 import type { BenchEvent } from '@nibrel/core/job';
 import type { Db } from './database.ts';
+import { isWhole, sumOf } from './sum.ts';
 
 /** An event as it lies in its table, its data as text. */
 export interface StoredEvent {
@@ -10,7 +11,11 @@ export interface StoredEvent {
   readonly at: string;
   readonly by: string;
   readonly data: string;
+  readonly receivedAt: string;
+  readonly sum: string | null;
 }
+
+const COLUMNS = 'seq, job, id, type, at, "by", data, received_at AS receivedAt, sum';
 
 /** The events of jobs as rows: read in pages, so that nobody waits for a long job. */
 export class EventRows {
@@ -21,13 +26,13 @@ export class EventRows {
   readonly #count;
 
   constructor({ $client: db }: Db) {
-    this.#known = db.prepare<[string], StoredEvent>('SELECT * FROM events WHERE id = ?');
-    this.#insert = db.prepare(`INSERT INTO events (job, id, type, at, "by", data, received_at)
-      VALUES (@job, @id, @type, @at, @by, @data, @receivedAt)`);
+    this.#known = db.prepare<[string], StoredEvent>(`SELECT ${COLUMNS} FROM events WHERE id = ?`);
+    this.#insert = db.prepare(`INSERT INTO events (job, id, type, at, "by", data, received_at, sum)
+      VALUES (@job, @id, @type, @at, @by, @data, @receivedAt, @sum)`);
     this.#page = db.prepare<[string, number, number], StoredEvent>(
-      'SELECT seq, job, id, type, at, "by", data FROM events WHERE job = ? AND seq > ? ORDER BY seq LIMIT ?',
+      `SELECT ${COLUMNS} FROM events WHERE job = ? AND seq > ? ORDER BY seq LIMIT ?`,
     );
-    this.#undone = db.prepare<[string], { data: string }>("SELECT data FROM events WHERE job = ? AND type = 'undo'");
+    this.#undone = db.prepare<[string], StoredEvent>(`SELECT ${COLUMNS} FROM events WHERE job = ? AND type = 'undo'`);
     this.#count = db.prepare<[string], number>('SELECT count(*) FROM events WHERE job = ?').pluck();
   }
 
@@ -36,8 +41,9 @@ export class EventRows {
   }
 
   insert(job: string, event: BenchEvent, receivedAt: string): void {
-    const { id, type, at, by, data } = event;
-    this.#insert.run({ job, id, type, at, by, data: JSON.stringify(data), receivedAt });
+    const { id, type, at, by } = event;
+    const data = JSON.stringify(event.data);
+    this.#insert.run({ job, id, type, at, by, data, receivedAt, sum: sumOf(job, id, type, at, by, data, receivedAt) });
   }
 
   count(job: string): number {
@@ -60,24 +66,40 @@ export class EventRows {
   /** What was undone in a job, over all of it. */
   undoneIn(job: string): ReadonlySet<string> {
     return new Set(
-      this.#undone.all(job).flatMap(({ data }) => {
-        const parsed = parsedOr<{ event?: string }>(data, {});
-        return parsed.event === undefined ? [] : [parsed.event];
+      this.#undone.all(job).flatMap((row) => {
+        const event = eventOf(row);
+        return event.type === 'undo' && !event.unreadable ? [event.data.event] : [];
       }),
     );
   }
 }
 
-/** The event of a row; null where its data can't be read. */
-export function eventOf({ id, type, at, by, data }: StoredEvent): BenchEvent | null {
-  const parsed = parsedOr<object | null>(data, null);
-  return parsed && typeof parsed === 'object' ? ({ id, type, at, by, data: parsed } as BenchEvent) : null;
+/**
+ * The event of a row. One of which something was changed on the disk, or whose data can't be read, has no data and says so:
+ * it is left out by name, and the rest stands.
+ */
+export function eventOf(row: StoredEvent): BenchEvent {
+  const { id, type, by } = row;
+  const received = isDate(row.receivedAt) ? { receivedAt: row.receivedAt } : {};
+  const data = isSound(row) ? parsed(row.data) : null;
+  if (data) return { id, type, at: row.at, by, data, ...received } as BenchEvent;
+  const at = [row.at, row.receivedAt].find(isDate) ?? new Date(0).toISOString();
+  return { id, type, at, by, data: {}, ...received, unreadable: true } as unknown as BenchEvent;
 }
 
-function parsedOr<T>(text: string, otherwise: T): T {
+function isDate(text: string): boolean {
+  return !Number.isNaN(Date.parse(text));
+}
+
+function isSound({ job, id, type, at, by, data, receivedAt, sum }: StoredEvent): boolean {
+  return isWhole(sum, job, id, type, at, by, data, receivedAt);
+}
+
+function parsed(text: string): object | null {
   try {
-    return JSON.parse(text) as T;
+    const value: unknown = JSON.parse(text);
+    return value !== null && typeof value === 'object' && !Array.isArray(value) ? value : null;
   } catch {
-    return otherwise;
+    return null;
   }
 }

@@ -1,20 +1,21 @@
 import { setImmediate } from 'node:timers/promises';
-import { type BenchEvent, foldOn, type Job, type JobState, newJob } from '@nibrel/core/job';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import { foldOn, type Job, type JobState, newJob } from '@nibrel/core/job';
 import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
 import { LRUCache } from 'lru-cache';
 import type { DeviceMaps } from './device-maps.ts';
-import { eventOf, type EventRows, type StoredEvent } from './event-rows.ts';
+import { eventOf, type EventRows } from './event-rows.ts';
 
 /** A job that is open here: its map ready for asking what holds what, and where it stands. */
 export interface Live {
   readonly mechanism: Mechanism;
   state: JobState;
+  /** why neither map nor plan can be had, where that is so; then it stands stopped, with what its events tell without a map */
+  readonly unreadable: string | null;
 }
 
-/** A job whose events or map can't be read; nothing of it is lost, and nothing is added. */
-export class UnreadableJob extends Error {
-  override readonly name = 'UnreadableJob';
-}
+/** A job as it lies in its table; `unreadable`: why what it was taken in as is not to be believed. */
+export type KeptJob = Job & { readonly unreadable?: string };
 
 /** So many events, over all jobs that are kept folded. */
 const MOST_EVENTS = 200_000;
@@ -40,8 +41,7 @@ export class FoldedJobs {
     this.#rows = rows;
   }
 
-  /** @throws UnreadableJob */
-  async of(job: Job): Promise<Live> {
+  async of(job: KeptJob): Promise<Live> {
     const known = this.#live.get(job.id);
     if (known) return known;
     const pending = this.#pending.get(job.id) ?? this.#fold(job).finally(() => this.#pending.delete(job.id));
@@ -53,39 +53,67 @@ export class FoldedJobs {
     this.#live.delete(job);
   }
 
-  async #fold(job: Job): Promise<Live> {
-    const mechanism = this.#mechanism(job);
+  async #fold(job: KeptJob): Promise<Live> {
+    const { mechanism, unreadable } = this.#mechanism(job);
     const undone = this.#rows.undoneIn(job.id);
     let state = newJob(mechanism, job);
     let since = performance.now();
     for (const page of this.#rows.pages(job.id, PAGE)) {
       for (let from = 0; from < page.length; from += AT_ONCE) {
-        state = foldOn(mechanism, state, page.slice(from, from + AT_ONCE).map(readable), undone);
+        state = foldOn(mechanism, state, page.slice(from, from + AT_ONCE).map(eventOf), undone);
         if (performance.now() - since < TURN_ms) continue;
         await setImmediate();
         since = performance.now();
       }
     }
-    const live = { mechanism, state };
+    const live = { mechanism, state: unreadable === null ? state : heldUp(state, unreadable), unreadable };
     this.#live.set(job.id, live);
     return live;
   }
 
-  #mechanism(job: Job): Mechanism {
+  #mechanism(job: KeptJob): Pick<Live, 'mechanism' | 'unreadable'> {
+    if (job.unreadable) return { mechanism: mechanismOf(NO_MAP), unreadable: job.unreadable };
     try {
       const stored = this.#maps.find(job.map, job.revision);
-      if (stored) return mechanismOf(stored.map);
+      if (stored) return { mechanism: mechanismOf(stored.map), unreadable: null };
     } catch (error) {
-      throw new UnreadableJob(
-        `Revision ${job.revision} of its map "${job.map}" can not be read: ${(error as Error).message}`,
-      );
+      const unreadable = `Revision ${job.revision} of its map "${job.map}" can not be read: ${(error as Error).message}`;
+      return { mechanism: mechanismOf(NO_MAP), unreadable };
     }
-    throw new UnreadableJob(`Revision ${job.revision} of its map "${job.map}" is not there.`);
+    return {
+      mechanism: mechanismOf(NO_MAP),
+      unreadable: `Revision ${job.revision} of its map "${job.map}" is not there.`,
+    };
   }
 }
 
-function readable(row: StoredEvent): BenchEvent {
-  const event = eventOf(row);
-  if (event) return event;
-  throw new UnreadableJob(`Its event ${row.seq} (${row.type}, ${row.at}) is no JSON.`);
+/** Stands for a map that can't be read: stops, solvent and words are told without one. */
+const NO_MAP: DeviceMap = {
+  format: 'nibrel.device-map',
+  version: 1,
+  id: 'unreadable',
+  name: 'Unreadable',
+  kind: 'other',
+  outline: { width: 1, height: 1, thickness: 1, corner: 0 },
+  battery: null,
+  fasteners: [],
+  parts: [
+    {
+      id: 'base',
+      name: 'Base',
+      kind: 'frame',
+      face: 'front',
+      box: { x: 0, y: 0, w: 1, h: 1 },
+      z: { top: 0, bottom: 1 },
+      base: true,
+    },
+  ],
+  joints: [],
+  functions: [],
+};
+
+/** Nobody goes on with what can't be read; a lead ends it. */
+function heldUp(state: JobState, why: string): JobState {
+  const stop = { id: state.job.id, reason: 'other', text: why, at: state.job.createdAt, by: 'Nibrel' };
+  return { ...state, stops: [...state.stops, stop], stopped: state.stopped ?? stop };
 }

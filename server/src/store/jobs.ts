@@ -1,27 +1,52 @@
 import type { JobsQuery } from '@nibrel/core/api';
+import { randomUUID } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
-import { asClosed, type BenchEvent, EVENT_DATA, type Job, type Surroundings, withEvent } from '@nibrel/core/job';
+import {
+  asClosed,
+  type BenchEvent,
+  type BenchUse,
+  EVENT_DATA,
+  EVENTS,
+  type Job,
+  type Surroundings,
+  withEvent,
+} from '@nibrel/core/job';
+import { isSameName } from '@nibrel/core/names';
 import { usedIn } from '@nibrel/core/kit';
 import { samplesOf, type TimeSample } from '@nibrel/core/own-times';
 import type { DeskPart } from '@nibrel/core/parts';
-import { hasLead, roleOf, type Shop, type Used } from '@nibrel/core/shop';
+import { hasLead, hasOthers, roleOf, type Shop, type Used } from '@nibrel/core/shop';
 import { desc, eq } from 'drizzle-orm';
 import { Traffic } from '../http/traffic.ts';
+import type { Acknowledged } from './acknowledged.ts';
 import { type Appended, appendedInTurns } from './append.ts';
 import { Benches } from './benches.ts';
 import type { Db } from './database.ts';
 import type { DeviceMaps } from './device-maps.ts';
 import { eventOf, EventRows, type StoredEvent } from './event-rows.ts';
-import { FoldedJobs, type Live, UnreadableJob } from './folded.ts';
-import { jobLine, lastStopOf, standingOf, unreadable, usesOf } from './line.ts';
+import { FoldedJobs, type KeptJob, type Live } from './folded.ts';
+import { jobLine, lastStopOf, standingOf, usesOf } from './line.ts';
 import { Lines } from './lines.ts';
 import type { Photos } from './photos.ts';
 import { jobs } from './schema.ts';
+import { sumOf } from './sum.ts';
 
-/** What is known of a call beside its events: their shapes checked before, and who is signed in. */
+/** What is known of a call beside its events: their shapes checked before, who is signed in, which lead has confirmed. */
 interface Call {
   readonly checked?: readonly (string | null)[] | undefined;
   readonly signedIn?: string | null;
+  /** the lead who has shown their secret here */
+  readonly confirmed?: string | null;
+}
+
+interface JobsOptions {
+  shop(): Shop;
+  /** is this a demonstration? */
+  readonly hasStandIns: boolean;
+  told?(job: string, revision: number): void;
+  /** told of what is on the disk now */
+  acknowledge?(entries: readonly Acknowledged[]): void;
+  readonly traffic?: Traffic;
 }
 
 /** Repair jobs and their events. Lists come from the lines kept beside them; only a job that is asked for is folded. */
@@ -36,16 +61,18 @@ export class Jobs {
   readonly #turns = new Map<string, Promise<unknown>>();
   readonly #told: (job: string, revision: number) => void;
   readonly #traffic: Traffic;
+  readonly #hasStandIns: boolean;
+  readonly #acknowledge: (entries: readonly Acknowledged[]) => void;
 
   constructor(
     db: Db,
     maps: DeviceMaps,
     photos: Photos,
-    shop: () => Shop,
-    told: (job: string, revision: number) => void = () => undefined,
-    traffic = new Traffic(),
+    { shop, hasStandIns, told = () => undefined, acknowledge = () => undefined, traffic = new Traffic() }: JobsOptions,
   ) {
     this.#traffic = traffic;
+    this.#hasStandIns = hasStandIns;
+    this.#acknowledge = acknowledge;
     this.#db = db;
     this.#photos = photos;
     this.#shop = shop;
@@ -62,12 +89,35 @@ export class Jobs {
     if (missing.length > 0) onProgress(missing.length);
     for (const id of missing) {
       const job = this.find(id)!;
-      const live = await this.#folded.of(job).catch((error: Error) => error);
-      if (live instanceof Error) this.#putUnreadable(job, live);
-      else this.#putLine(job, live, true);
+      this.#putLine(job, await this.#folded.of(job), true);
       if (missing.length > MANY) this.#folded.forget(id);
       await setImmediate();
     }
+  }
+
+  /**
+   * What was acknowledged and is not there any more is said in the record of its repair, as a stop: whoever goes on by what is there
+   * would go on from an earlier state than that of the device.
+   * @returns sentences for the log
+   */
+  async nameLost(lost: readonly Acknowledged[], now: Date): Promise<string[]> {
+    const at = now.toISOString();
+    const said = lost
+      .filter(({ what }) => what !== 'event')
+      .map(
+        ({ what, id, at: told }) => `What was acknowledged at ${told} is not in the database any more: ${what} ${id}.`,
+      );
+    for (const id of new Set(lost.flatMap(({ job }) => (job === undefined ? [] : [job])))) {
+      const own = lost.filter(({ job }) => job === id);
+      const entries = own.slice(0, MOST_NAMED).map(({ type, at: told }) => `${type} of ${told}`);
+      const more = own.length > MOST_NAMED ? `, and ${own.length - MOST_NAMED} more` : '';
+      const text = `${own.length} of its last entries were acknowledged and are lost (${entries.join(', ')}${more}): look at the device before anything else`;
+      said.push(`Repair ${id}: ${text}.`);
+      const job = this.find(id);
+      const stop = { id: randomUUID(), type: 'stop', at, by: 'Nibrel', data: { reason: 'other', text } };
+      if (job) await this.append(job, [stop], at);
+    }
+    return said;
   }
 
   /** Lines as JSON. */
@@ -75,28 +125,21 @@ export class Jobs {
     return this.lines.list(query);
   }
 
-  find(id: string): Job | null {
+  find(id: string): KeptJob | null {
     const row = this.#db.select().from(jobs).where(eq(jobs.id, id)).get();
     return row ? jobOf(row) : null;
   }
 
   /** Ids and what they were taken in as, the newest first. */
-  all(): Job[] {
+  all(): KeptJob[] {
     return this.#db.select().from(jobs).orderBy(desc(jobs.createdAt)).all().map(jobOf);
   }
 
   async add(job: Job): Promise<void> {
     this.#db.$client.transaction(() => {
-      this.#db
-        .insert(jobs)
-        .values({
-          ...job,
-          targets: JSON.stringify(job.targets),
-          policy: JSON.stringify(job.policy),
-          limits: job.limits ? JSON.stringify(job.limits) : null,
-        })
-        .run();
+      this.#db.insert(jobs).values(rowOf(job)).run();
     })();
+    this.#acknowledge([{ what: 'job', id: job.id, at: job.createdAt }]);
     this.#putLine(job, await this.#folded.of(job), true);
     this.#told(job.id, 0);
   }
@@ -106,8 +149,8 @@ export class Jobs {
     return this.lines.get(job.id)!;
   }
 
-  /** The job folded to now. @throws UnreadableJob */
-  live(job: Job): Promise<Live> {
+  /** The job folded to now. */
+  live(job: KeptJob): Promise<Live> {
     return this.#folded.of(job);
   }
 
@@ -133,16 +176,16 @@ export class Jobs {
     return this.#rows.count(id);
   }
 
-  /** The events that can be read, in order. */
+  /** All of them in order; what is damaged has no data and says so. */
   eventsOf(id: string): BenchEvent[] {
-    return [...this.#rows.pages(id, PAGE)].flat().flatMap((row) => eventOf(row) ?? []);
+    return [...this.#rows.pages(id, PAGE)].flat().map(eventOf);
   }
 
   /**
    * Takes what can be taken, in order. It is worked in short turns, each a transaction of its own, so that nobody else
    * waits; what is answered as accepted is on the disk.
    */
-  append(job: Job, incoming: readonly unknown[], now: string, call: Call = {}): Promise<Appended> {
+  append(job: KeptJob, incoming: readonly unknown[], now: string, call: Call = {}): Promise<Appended> {
     const before = this.#turns.get(job.id) ?? Promise.resolve();
     const turn = before.catch(() => undefined).then(() => this.#append(job, incoming, now, call));
     const kept = turn
@@ -154,27 +197,35 @@ export class Jobs {
     return turn;
   }
 
-  async #append(job: Job, incoming: readonly unknown[], now: string, call: Call): Promise<Appended> {
+  async #append(job: KeptJob, incoming: readonly unknown[], now: string, call: Call): Promise<Appended> {
     const live = await this.#folded.of(job);
-    const around = this.#surroundings(job, Date.parse(now));
+    const around = this.#surroundings(job, Date.parse(now), call);
+    const inserted: Acknowledged[] = [];
     const told = await this.#traffic.long((letPass) =>
       appendedInTurns<BenchEvent>(incoming, {
         letPass,
         schemas: EVENT_DATA,
         ...call,
+        receivedAt: now,
+        usesSupplies: (type) => EVENTS[type].usesSupplies,
         known: (id) => {
           const row = this.#rows.known(id);
           if (!row) return null;
-          return row.job === job.id ? (eventOf(row) ?? 'elsewhere') : 'elsewhere';
+          const event = eventOf(row);
+          return row.job === job.id && !event.unreadable ? event : 'elsewhere';
         },
         take: (event) => {
           if (this.#lacksPhoto(job, event)) return { problem: 'Send the photograph itself first, then this event.' };
+          if (live.unreadable !== null && !isForUnreadable(event, job)) return { problem: notAdded(live.unreadable) };
           const outcome = withEvent(live.mechanism, live.state, event, around);
           if ('problem' in outcome) return outcome;
           live.state = outcome.state;
           return null;
         },
-        insert: (event) => this.#rows.insert(job.id, event, now),
+        insert: (event) => {
+          this.#rows.insert(job.id, event, now);
+          inserted.push({ what: 'event', id: event.id, job: job.id, type: event.type, at: now });
+        },
         inTurn: (work) => {
           const before = live.state;
           try {
@@ -183,36 +234,47 @@ export class Jobs {
               if (live.state !== before) this.#putLine(job, live, worked.changesSupplies);
               return worked.isMore;
             })();
+            this.#acknowledge(inserted.splice(0));
             if (live.state !== before) this.#told(job.id, live.state.events.length);
             return more;
           } catch (error) {
             live.state = before;
+            inserted.length = 0;
             throw error;
           }
         },
       }),
     );
-    return { ...told, revision: live.state.events.length };
+    return { ...told, revision: live.state.events.length, receivedAt: now };
   }
 
-  #surroundings(job: Job, now: number): Surroundings {
+  #surroundings(job: Job, now: number, { confirmed = null }: Call): Surroundings {
     const { people } = this.#shop();
     return {
       roleOf: (name) => roleOf(people, name),
       hasLead: hasLead(people),
-      othersAt: (bench) => this.benches.others(job.id, bench),
+      isConfirmed: (name) => !hasOthers(people, name) || (confirmed !== null && isSameName(confirmed, name)),
+      othersAt: (bench) => this.benches.others(job.id, bench, now),
       now,
+      hasStandIns: this.#hasStandIns,
     };
   }
 
-  #putLine(job: Job, { mechanism, state }: Live, changesSupplies: boolean): void {
-    const standing = standingOf(mechanism, state);
-    const uses = usesOf(state);
-    const before = this.lines.before(job.serial, job.createdAt, job.id);
-    const used = changesSupplies ? usedIn(asClosed(mechanism, state), state.standing) : this.lines.usedIn(job.id);
+  #putLine(job: KeptJob, { mechanism, state, unreadable }: Live, changesSupplies: boolean): void {
+    const standing = standingOf(mechanism, state, unreadable);
+    // what an unreadable repair did at its benches is known from before, less a source that nobody leaves on at its end
+    const before = unreadable === null ? null : this.lines.usesOf(job.id);
+    const uses = before
+      ? before.map(([bench, use]) => [bench, overIf(standing.ended !== null, use)] as const)
+      : usesOf(state);
+    const stoppedBefore = this.lines.before(job.serial, job.createdAt, job.id);
+    const used =
+      changesSupplies && unreadable === null
+        ? usedIn(asClosed(mechanism, state), state.standing)
+        : this.lines.usedIn(job.id);
     this.lines.put(job, {
       isOpen: standing.status !== 'finished' && standing.status !== 'ended',
-      line: JSON.stringify(jobLine(job, standing, before)),
+      line: JSON.stringify(jobLine(job, standing, stoppedBefore)),
       lastAt: standing.lastAt,
       parts: state.parts,
       used,
@@ -223,12 +285,6 @@ export class Jobs {
     this.benches.set(job.id, uses);
   }
 
-  #putUnreadable(job: Job, error: Error): void {
-    const reason = error instanceof UnreadableJob ? error.message : `It can not be read: ${error.message}`;
-    const line = JSON.stringify(jobLine(job, unreadable(reason, this.#rows.count(job.id)), null));
-    this.lines.put(job, { isOpen: true, line, lastAt: null, parts: [], used: [], times: [], uses: [], lastStop: null });
-  }
-
   #lacksPhoto(job: Job, event: BenchEvent): boolean {
     if (event.type !== 'photo') return false;
     const { shown, thumb, original = shown } = event.data;
@@ -237,11 +293,62 @@ export class Jobs {
 }
 
 const PAGE = 400;
+/** So many of what is lost are named one by one. */
+const MOST_NAMED = 8;
 /** More than these are read once and not kept folded. */
 const MANY = 50;
 
-function jobOf(row: typeof jobs.$inferSelect): Job {
-  const { owner, serial, colour, limits, ...rest } = row;
+function overIf(isOver: boolean, use: BenchUse): BenchUse {
+  return isOver ? { ...use, sourceOn: null } : use;
+}
+
+/** What is told of a repair whose map can't be read: words, stops, its end. */
+function isForUnreadable({ type, data }: BenchEvent, { id }: Job): boolean {
+  if (type === 'clear') return data.stop !== undefined && data.stop !== id;
+  return type === 'end' || EVENTS[type].ended;
+}
+
+function notAdded(why: string): string {
+  return `This repair can not be read: ${why} Only notes and stops are taken, and a lead ends it. Its raw rows can be exported.`;
+}
+
+type Row = typeof jobs.$inferSelect;
+
+function sumOfJob(row: Omit<Row, 'sum'>): string {
+  const { id, map, revision, targets, policy, title, owner, serial, colour, limits, createdAt, by } = row;
+  return sumOf(id, map, revision, targets, policy, title, owner, serial, colour, limits, createdAt, by);
+}
+
+function rowOf(job: Job): Row {
+  const { owner = null, serial = null, colour = null, by = null } = job;
+  const row = {
+    ...job,
+    targets: JSON.stringify(job.targets),
+    policy: JSON.stringify(job.policy),
+    limits: job.limits ? JSON.stringify(job.limits) : null,
+    owner,
+    serial,
+    colour,
+    by,
+  };
+  return { ...row, sum: sumOfJob(row) };
+}
+
+/** What was changed on the disk, or is no JSON, is not believed: the job is there, and says so. */
+function jobOf(row: Row): KeptJob {
+  const { id, map, revision, title, createdAt } = row;
+  try {
+    if (row.sum === null || row.sum === sumOfJob(row)) return readJob(row);
+  } catch {
+    // said below
+  }
+  const at = Number.isNaN(Date.parse(createdAt)) ? new Date(0).toISOString() : createdAt;
+  const unreadable = 'What it was taken in as is damaged on the disk.';
+  return { id, map, revision, title, createdAt: at, targets: [], policy: {}, unreadable };
+}
+
+function readJob(row: Row): Job {
+  const { owner, serial, colour, limits, by, sum: _, ...rest } = row;
   return {
     ...rest,
     targets: JSON.parse(row.targets),
@@ -250,5 +357,6 @@ function jobOf(row: typeof jobs.$inferSelect): Job {
     ...(serial === null ? {} : { serial }),
     ...(colour === null ? {} : { colour }),
     ...(limits === null ? {} : { limits: JSON.parse(limits) }),
+    ...(by === null ? {} : { by }),
   };
 }

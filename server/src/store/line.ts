@@ -1,14 +1,20 @@
 import type { JobLine, JobStanding, StoppedBefore } from '@nibrel/core/api';
 import type { Mechanism } from '@nibrel/core/holds';
-import { type BenchUse, benchUses, mayGoFrom, type Job, type JobState } from '@nibrel/core/job';
+import { type BenchUse, benchUses, mayGoFrom, type JobState } from '@nibrel/core/job';
 import { counts } from '@nibrel/core/screws';
+import type { KeptJob } from './folded.ts';
 
-export function standingOf(mechanism: Mechanism, state: JobState): JobStanding {
+/** A line tells so many stops; what holds a repair is told whole in its events. */
+const MOST_STOPS = 50;
+
+/** @param unreadable why it can't be read, where it can't */
+export function standingOf(mechanism: Mechanism, state: JobState, unreadable: string | null): JobStanding {
   const { handedOver } = state;
   return {
-    status: statusOf(state),
+    status: unreadable !== null && !state.ended ? 'unreadable' : statusOf(state),
     stopped: state.stopped,
-    stops: state.stops,
+    stops: state.stops.slice(0, MOST_STOPS),
+    stopCount: state.stops.length,
     ended: state.ended,
     finishedAt: state.finished,
     mayGoFrom: state.finished ? mayGoFrom(mechanism, state) : null,
@@ -16,23 +22,7 @@ export function standingOf(mechanism: Mechanism, state: JobState): JobStanding {
     lastAt: state.events.at(-1)?.at ?? null,
     screws: counts(state.ledger),
     revision: state.events.length,
-  };
-}
-
-/** A job of which nothing can be told but that it is there. */
-export function unreadable(reason: string, revision: number): JobStanding {
-  return {
-    status: 'unreadable',
-    stopped: null,
-    stops: [],
-    ended: null,
-    finishedAt: null,
-    mayGoFrom: null,
-    handedOver: null,
-    lastAt: null,
-    screws: { out: 0, onMat: 0, back: 0, lost: 0 },
-    revision,
-    unreadable: reason,
+    ...(unreadable === null ? {} : { unreadable }),
   };
 }
 
@@ -44,7 +34,7 @@ function statusOf(state: JobState): JobStanding['status'] {
   return state.events.length > 0 ? 'under-way' : 'new';
 }
 
-export function jobLine(job: Job, standing: JobStanding, before: StoppedBefore | null): Omit<JobLine, 'next'> {
+export function jobLine(job: KeptJob, standing: JobStanding, before: StoppedBefore | null): Omit<JobLine, 'next'> {
   return { ...job, ...standing, mapRevision: job.revision, before };
 }
 

@@ -1,6 +1,7 @@
 import type { JobsQuery, StoppedBefore } from '@nibrel/core/api';
 import type { BenchUse, Job } from '@nibrel/core/job';
 import type { DeskPart } from '@nibrel/core/parts';
+import { nameKey } from '@nibrel/core/names';
 import type { TimeSample } from '@nibrel/core/own-times';
 import type { Used } from '@nibrel/core/shop';
 import type { Statement } from 'better-sqlite3';
@@ -23,7 +24,7 @@ export interface KeptLine {
 }
 
 /** Goes up whenever lines tell something else, so that those of an older version are made again. */
-const VERSION = 3;
+const VERSION = 4;
 
 /** A workshop changes: so many of its last repairs tell how long things take (guess). */
 const MOST_LEARNED = 200;
@@ -64,7 +65,7 @@ export class Lines {
       isOpen: kept.isOpen ? 1 : 0,
       createdAt: job.createdAt,
       lastAt: kept.lastAt,
-      serial: job.serial ?? null,
+      serial: job.serial ? nameKey(job.serial) : null,
       line: kept.line,
       parts: some(kept.parts),
       used: some(kept.used),
@@ -133,12 +134,19 @@ export class Lines {
     return rows.map(({ job, uses }) => ({ job, uses: JSON.parse(uses) as (readonly [string, BenchUse])[] }));
   }
 
+  /** What one job does at benches, as its line has it; null where it has no line. */
+  usesOf(job: string): readonly (readonly [string, BenchUse])[] | null {
+    const row = this.#db.prepare('SELECT uses FROM job_lines WHERE job = ?').get(job) as
+      { uses: string | null } | undefined;
+    return row ? (JSON.parse(row.uses ?? '[]') as (readonly [string, BenchUse])[]) : null;
+  }
+
   /** The last repair of a device before another, where it was stopped. */
   before(serial: string | undefined, createdAt: string, job: string): StoppedBefore | null {
     if (!serial) return null;
     const sql = `SELECT job, json_extract(line, '$.title') AS title, last_stop AS stop FROM job_lines
       WHERE serial = ? AND created_at <= ? AND job <> ? ORDER BY created_at DESC LIMIT 1`;
-    const row = this.#db.prepare(sql).get(serial, createdAt, job) as
+    const row = this.#db.prepare(sql).get(nameKey(serial), createdAt, job) as
       { job: string; title: string; stop: string | null } | undefined;
     if (!row?.stop) return null;
     return { job: row.job, title: row.title, ...(JSON.parse(row.stop) as Omit<StoppedBefore, 'job' | 'title'>) };

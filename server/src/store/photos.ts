@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { type FileHandle, mkdir, open, readFile, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { PhotoFacts } from '@nibrel/core/photos';
+import { type PhotoFacts, typeOf } from '@nibrel/core/photos';
 import { and, eq } from 'drizzle-orm';
 import type { Db } from './database.ts';
 import { photos } from './schema.ts';
@@ -51,7 +51,9 @@ export class Photos {
     const row = this.#find(job, hash);
     if (!row) return null;
     const content = await readFile(this.#path(hash)).catch(() => null);
-    return content && { type: row.type, content: new Uint8Array(content) };
+    if (!content) return null;
+    // by what it is, whatever a row says that was changed on the disk
+    return { type: typeOf(content) ?? row.type, content: new Uint8Array(content) };
   }
 
   list(job: string): { hash: string; type: string }[] {

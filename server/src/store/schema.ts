@@ -11,6 +11,10 @@ export const deviceMaps = sqliteTable(
     /** the map as it came in, unknown fields and all, as JSON */
     body: text('body').notNull(),
     createdAt: text('created_at').notNull(),
+    /** who made it; none in rows from before that was asked */
+    by: text('by'),
+    /** of what the row says (sum.ts); none in rows of an older version */
+    sum: text('sum'),
   },
   (table) => [primaryKey({ columns: [table.id, table.revision] })],
 );
@@ -29,6 +33,8 @@ export const jobs = sqliteTable('jobs', {
   /** the workshop's limits when it was taken in; none in jobs from before there were any */
   limits: text('limits'),
   createdAt: text('created_at').notNull(),
+  by: text('by'),
+  sum: text('sum'),
 });
 
 /** Append only. `seq` is the order of acceptance over all jobs. */
@@ -45,6 +51,7 @@ export const events = sqliteTable(
     by: text('by').notNull(),
     data: text('data').notNull(),
     receivedAt: text('received_at').notNull(),
+    sum: text('sum'),
   },
   (table) => [index('events_by_job').on(table.job, table.seq)],
 );
@@ -58,6 +65,7 @@ export const shopEvents = sqliteTable('shop_events', {
   by: text('by').notNull(),
   data: text('data').notNull(),
   receivedAt: text('received_at').notNull(),
+  sum: text('sum'),
 });
 
 /** Photographs of jobs; their bytes lie in files named by their hash. */

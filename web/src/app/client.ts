@@ -2,6 +2,7 @@ import type { JobLine, NewJob, RouteName, Routes } from '@nibrel/core/api';
 import type { BenchEvent, Job } from '@nibrel/core/job';
 import type { Finding } from '@nibrel/core/map-check';
 import type { ShopEvent } from '@nibrel/core/shop';
+import { useSettings } from './settings.ts';
 
 /** A refusal from the server, with the fields at fault. */
 export class Refused extends Error {
@@ -45,8 +46,16 @@ function call<Name extends RouteName>(
   const { of = {}, body, query, signal } = asking as Asking;
   const address = path.replaceAll(/\{(\w+)\}/g, (_, key: string) => encodeURIComponent(of[key] ?? ''));
   const json =
-    body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
+    body === undefined
+      ? {}
+      : { body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...whoIsHere() } };
   return sent(address + asked(query), { method, ...json, ...(signal ? { signal } : {}) });
+}
+
+/** Who makes a map or takes in a repair: said with it, since what is sent says nothing of it. */
+function whoIsHere(): { 'nibrel-person'?: string } {
+  const { person } = useSettings.getState();
+  return person ? { 'nibrel-person': encodeURIComponent(person) } : {};
 }
 
 async function sent<T>(path: string, request: RequestInit): Promise<T> {
@@ -90,6 +99,8 @@ export const api = {
   parts: () => call('GET /parts', {}).then(({ parts }) => parts),
   session: () => call('GET /session', {}),
   signIn: (person: string, password: string) => call('POST /session', { body: { person, password } }),
+  leads: () => call('GET /lead', {}),
+  confirmLead: (body: Routes['POST /lead']['body']) => call('POST /lead', { body }),
   signOut: () => call('DELETE /session', {}),
   askRegistry: (number: string, signal: AbortSignal) => call('POST /stand-ins/registry', { body: { number }, signal }),
   addPhoto: (job: string, photo: Blob) =>

@@ -51,6 +51,11 @@ export function day(at: string | number | Date): string {
   return shown(DAY, at);
 }
 
+/** *28 Nov 2026, 14:05*: told apart from a moment of another day. */
+export function dayAndClock(at: string | number | Date): string {
+  return `${day(at)}, ${clock(at)}`;
+}
+
 /** An id of the map as words: *upper-left* as *upper left* */
 export function spaced(id: string): string {
   return id.replaceAll('-', ' ');

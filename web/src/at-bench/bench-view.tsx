@@ -1,3 +1,4 @@
+import { isSameName } from '@nibrel/core/names';
 import { type EventData, isDrying, type JobState, ONLY_BENCH } from '@nibrel/core/job';
 import {
   bondToClose,
@@ -71,7 +72,9 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
 
   // somebody else's solvent counts here as well, and whoever heats next airs it
   const here = atBench().bench ?? ONLY_BENCH;
-  const isUnaired = useQuery(shopQuery).data?.benches.some((each) => each.bench === here && each.use.drops.length > 0);
+  const isUnaired = useQuery(shopQuery).data?.benches.some(
+    (each) => isSameName(each.bench, here) && each.use.drops.length > 0,
+  );
 
   // readings of a thermometer are put on disk beside the work, which goes on
   const busy = bench.asked > 0 || (bench.unsaved !== null && bench.unsaved.type !== 'heat-reading');

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { Returned, textOf, Waiting } from '../outbox/waiting.tsx';
+import { LeadClearsBench, LeadSays } from '../lead/lead-says.tsx';
 import type { Session } from './session.ts';
 import { inUnits } from '../app/units.ts';
 
@@ -14,7 +15,8 @@ interface NotTakenProps {
 /** What went wrong with the last thing that was sent, or that nobody answers. What was written is not lost. */
 export function NotTaken({ bench, children }: NotTakenProps) {
   const { refusal } = bench;
-  const written = refusal?.asked && textOf(refusal.asked);
+  const asked = refusal?.asked;
+  const written = asked && textOf(asked);
   return (
     <>
       <Waiting />
@@ -22,10 +24,12 @@ export function NotTaken({ bench, children }: NotTakenProps) {
         <Trouble title="Not taken">
           <p>{inUnits(refusal.problem)}</p>
           {written && <p className="mt-1">You wrote: “{written}”</p>}
-          <div className="mt-2 flex gap-2">
+          <div className="mt-2 flex flex-wrap gap-2">
             {children}
+            {asked && refusal.needs === 'lead' && <LeadSays asked={asked} say={bench.send} />}
             <Button onClick={bench.dismiss}>Understood</Button>
           </div>
+          {asked?.type === 'aired' && <LeadClearsBench asked={asked} say={bench.send} />}
         </Trouble>
       )}
       <Returned job={bench.job?.id} />

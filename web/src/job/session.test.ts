@@ -22,7 +22,13 @@ class SlowServer {
     new Promise<Awaited<ReturnType<typeof api.append>>>((resolve) => {
       this.#answers.push(() => {
         this.events.push(event!);
-        resolve({ accepted: [event!.id], duplicate: [], rejected: [], revision: this.events.length });
+        resolve({
+          accepted: [event!.id],
+          duplicate: [],
+          rejected: [],
+          receivedAt: '2026-11-28T08:00:00Z',
+          revision: this.events.length,
+        });
       });
     });
 

@@ -7,6 +7,7 @@ import {
   type Job,
   type JobState,
   lastToUndo,
+  rowOf,
   undoProblem,
   withEvent,
 } from '@nibrel/core/job';
@@ -21,6 +22,13 @@ import { outbox } from '../outbox/index.ts';
 import { sound } from './feedback.ts';
 import { useSettings } from '../app/settings.ts';
 import { Planner } from './planner.ts';
+
+interface Refusal {
+  readonly problem: string;
+  readonly asked: BenchEvent | null;
+  /** a lead may say it */
+  readonly needs?: 'lead' | 'secret';
+}
 
 /** A job open at this bench. What is shown as done has been acknowledged by the server, and so is on its disk. */
 export interface Session {
@@ -43,7 +51,7 @@ export interface Session {
   /** the event that waits for the server; what is asked for meanwhile waits its turn in the outbox */
   readonly unsaved: BenchEvent | null;
   /** why the last thing asked for was refused, and what was asked */
-  readonly refusal: { readonly problem: string; readonly asked: BenchEvent | null } | null;
+  readonly refusal: Refusal | null;
 
   load(): Promise<void>;
   /** fetches what other windows have added */
@@ -68,6 +76,22 @@ function newEvent<Type extends EventType>(type: Type, data: EventData[Type], sai
 
 function ownTimes({ times }: ShopNow): ShopNow['times'] {
   return times;
+}
+
+interface Judged {
+  readonly before: JobState;
+  readonly after: JobState;
+}
+
+/** So much later an event counts from when it was received, ms: less is the way to the server and back. */
+const ON_ITS_WAY_ms = 2000;
+
+/** The state after an event as the server has it: heat, solvent and what came late count from when it was received. */
+function asReceived(mechanism: Mechanism, { before, after }: Judged, told: BenchEvent, receivedAt: string): JobState {
+  const isLate = Date.parse(receivedAt) - Date.parse(told.at) > ON_ITS_WAY_ms;
+  if (!isLate && rowOf(told.type)?.undo !== 'stops-at') return after;
+  const outcome = withEvent(mechanism, before, { ...told, receivedAt });
+  return 'state' in outcome ? outcome.state : after;
 }
 
 /** @param plans false where nothing is shown of the plan, so that nothing is computed for it */
@@ -115,7 +139,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
     };
 
     const delivered = async (event: BenchEvent): Promise<boolean> => {
-      let judged: { readonly before: JobState; readonly after: JobState; readonly ahead: Ahead | null } | null = null;
+      let judged: (Judged & { readonly ahead: Ahead | null }) | null = null;
       const answer = await outbox.send(id, event, {
         judge: () => {
           const { state, mechanism, ahead } = get();
@@ -127,15 +151,18 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
           set({ unsaved: event, refusal: null });
           return null;
         },
-        settle: async (settled) => {
+        settle: async (settled, hadToWait) => {
           set({ unsaved: null });
           if ('problem' in settled) {
-            set({ refusal: { problem: settled.problem, asked: event } });
+            const { problem, needs } = settled;
+            // what had to wait stays in sight by itself, whatever is pressed next
+            if (!hadToWait) set({ refusal: { problem, asked: event, ...(needs ? { needs } : {}) } });
             if (judged) await get().refresh();
             return;
           }
           if (!judged) return;
-          const { before, after, ahead } = judged;
+          const { before, ahead } = judged;
+          const after = asReceived(get().mechanism!, judged, event, settled.receivedAt);
           if (get().state !== before) await get().refresh();
           else show(after, ahead && followed(ahead, event, after));
           if (settled.revision !== get().state!.events.length) await get().refresh();

@@ -14,14 +14,22 @@ interface StoppedProps {
 export function Stopped({ state, onLead, children }: StoppedProps) {
   const { stopped, stops, ended } = state;
   if (ended) {
+    const since = stops.filter(({ at }) => Date.parse(at) > Date.parse(ended.at));
+    const wasBegun = state.done.length > 0 || stops.length > since.length;
     return (
       <section aria-label="Ended" className="flex flex-col gap-4 border-l-8 border-now p-6">
         <h1 className="text-loud leading-tight font-bold text-now">
-          {stopped ? 'Ended by the lead' : 'Ended without work'}
+          {wasBegun ? 'Ended by the lead' : 'Ended without work'}
         </h1>
         <p className="text-lead">
           {ended.lead}, {clock(ended.at)}: {ended.text}
         </p>
+        {since.map(({ id, reason, text, by, at }) => (
+          <p key={id} className="text-lead font-bold text-now">
+            Stopped since: {reason}
+            {text ? `: ${text}` : ''}, {by}, {clock(at)}
+          </p>
+        ))}
         <p className="text-lead">
           Only notes are taken.{stopped && ' Local rules for lithium waste and transport decide.'}
         </p>

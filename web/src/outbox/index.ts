@@ -1,6 +1,7 @@
 import { useStore } from 'zustand';
 import { api } from '../app/client.ts';
 import { sound } from '../job/feedback.ts';
+import { confirmedByLead } from '../lead/index.ts';
 import { Outbox, type OutboxState } from './outbox.ts';
 import { openShelf, SHOP } from './shelf.ts';
 
@@ -18,6 +19,7 @@ export const outbox = new Outbox({
   shelf: openShelf(),
   window: thisWindow,
   post: (to, event) => (to === SHOP ? api.tellShop([event as never]) : api.append(to, [event as never])),
+  confirm: confirmedByLead,
   onAnswer: ({ event }, answer) => {
     if (!SILENT.has(event.type)) sound('problem' in answer ? 'refused' : 'step');
   },

@@ -26,6 +26,7 @@ class Server {
       duplicate: isNew ? [] : [id],
       rejected: [],
       revision: this.events.length,
+      receivedAt: '2026-11-28T08:00:00Z',
     };
   };
 }
@@ -57,7 +58,7 @@ describe('the outbox', () => {
     expect(answers).toEqual([]);
     server.isThere = true;
     await vi.advanceTimersByTimeAsync(4000);
-    expect(await Promise.all(sent)).toEqual([{ revision: 1 }, { revision: 2 }, { revision: 3 }]);
+    expect(await Promise.all(sent)).toMatchObject([{ revision: 1 }, { revision: 2 }, { revision: 3 }]);
     expect(server.events).toEqual(['1', '2', '3']);
     expect(outbox.state.getState()).toMatchObject({ unreachable: false, waiting: [] });
     expect(await shelf.all()).toEqual([]);
@@ -104,7 +105,57 @@ describe('the outbox', () => {
     expect(next.state.getState().returned).toMatchObject([{ letter: { id: '1' }, problem: 'This is done already.' }]);
     next.understood('1');
     expect(next.state.getState().returned).toEqual([]);
+    await vi.advanceTimersByTimeAsync(10);
     expect(await shelf.all()).toEqual([]);
+  });
+
+  it('keeps in sight what was pressed while the server was away and is refused, in this window and the next', async () => {
+    server.isThere = false;
+    const outbox = open('a');
+    const first = outbox.send('j', note('1'));
+    await vi.advanceTimersByTimeAsync(10);
+    const second = outbox.send('j', note('2'));
+    server.refuses.set('1', new Refused(422, 'This is done already.', []));
+    server.isThere = true;
+    await vi.advanceTimersByTimeAsync(4000);
+    expect(await first).toEqual({ problem: 'This is done already.' });
+    expect(await second).toMatchObject({ revision: 1 });
+    // what is pressed next does not put it away
+    await outbox.send('j', note('3'));
+    expect(outbox.state.getState().returned).toMatchObject([{ letter: { id: '1' }, problem: 'This is done already.' }]);
+    outbox.close();
+    const next = open('b');
+    await next.resume(() => false);
+    expect(next.state.getState().returned).toMatchObject([{ letter: { id: '1' } }]);
+    next.understood('1');
+    await vi.advanceTimersByTimeAsync(10);
+    expect(await shelf.all()).toEqual([]);
+  });
+
+  it('leaves to its sender what was refused at once', async () => {
+    const outbox = open('a');
+    server.refuses.set('1', new Refused(422, 'This is done already.', []));
+    expect(await outbox.send('j', note('1'))).toEqual({ problem: 'This is done already.' });
+    expect(outbox.state.getState().returned).toEqual([]);
+  });
+
+  it('asks a lead for the secret where that is all that is lacking, and sends it again', async () => {
+    const asked: string[] = [];
+    let isShown = false;
+    const post = async (to: string, event: { readonly id: string }): Promise<Appended> => {
+      const taken = await server.post(to, event);
+      if (isShown) return taken;
+      return { ...taken, accepted: [], rejected: [{ id: event.id, problem: 'a secret', needs: 'secret' }] };
+    };
+    const confirm = async (person: string) => {
+      asked.push(person);
+      isShown = asked.length > 1;
+      return isShown;
+    };
+    const outbox = new Outbox({ shelf, window: 'a', post, confirm });
+    expect(await outbox.send('j', note('1'))).toEqual({ problem: 'a secret', needs: 'secret' });
+    expect(await outbox.send('j', note('2'))).toMatchObject({ revision: 2 });
+    expect(asked).toEqual(['Ines', 'Ines']);
   });
 
   it('asks again where nobody is signed in or the server is full, and not where it is refused', async () => {
@@ -117,7 +168,7 @@ describe('the outbox', () => {
       expect([waiting.length, signedOut, unreachable]).toEqual([1, status === 401, status !== 401]);
       server.refuses.clear();
       await vi.advanceTimersByTimeAsync(2000);
-      expect(await sent).toEqual({ revision: 1 });
+      expect(await sent).toMatchObject({ revision: 1 });
     }
     server.refuses.set('2', new Refused(404, 'There is no such job.', []));
     expect(await outbox.send('j', note('2'))).toEqual({ problem: 'There is no such job.' });
@@ -134,7 +185,7 @@ describe('the outbox', () => {
       },
     });
     await vi.advanceTimersByTimeAsync(10);
-    expect(await first).toEqual({ revision: 1 });
+    expect(await first).toMatchObject({ revision: 1 });
     expect(await second).toEqual({ problem: 'Not yet.' });
     expect(seen).toEqual(['settled 1', 'judged 2']);
     expect(server.events).toEqual(['1']);

@@ -8,7 +8,12 @@ import { Refused } from '../app/client.ts';
 import type { Letter, Shelf } from './shelf.ts';
 
 /** What became of a letter: on the server's disk, with the revision after it; or why it was not taken. */
-export type Answer = { readonly revision: number } | { readonly problem: string };
+export type Answer =
+  | { readonly revision: number; readonly receivedAt: string }
+  | {
+      readonly problem: string;
+      /** what a lead may say, by name and with a secret */ readonly needs?: 'lead' | 'secret';
+    };
 
 export interface OutboxState {
   /** on their way, the oldest first: nothing of them is shown as done */
@@ -17,7 +22,7 @@ export interface OutboxState {
   readonly unreachable: boolean;
   /** nobody is signed in any more: it goes on once somebody is */
   readonly signedOut: boolean;
-  /** letters of a window that is gone, which the server did not take */
+  /** letters that had to wait and that the server did not take: here until somebody has understood it */
   readonly returned: readonly { readonly letter: Letter; readonly problem: string }[];
 }
 
@@ -25,7 +30,7 @@ export interface Sending {
   /** asked when its turn has come: why it is not sent after all, null where it is */
   judge?(): string | null;
   /** told of the answer before the next of the same job has its turn */
-  settle?(answer: Answer): Promise<void> | void;
+  settle?(answer: Answer, hadToWait: boolean): Promise<void> | void;
 }
 
 interface OutboxOptions {
@@ -33,6 +38,8 @@ interface OutboxOptions {
   /** names this window among those of this browser */
   readonly window: string;
   post(to: string, event: BenchEvent | ShopEvent): Promise<Appended>;
+  /** asks a lead for their own secret; @returns was it shown? */
+  confirm?(person: string): Promise<boolean>;
   /** told of every answer, whoever sent it */
   onAnswer?(letter: Letter, answer: Answer): void;
 }
@@ -53,6 +60,8 @@ export class Outbox {
   readonly #options: OutboxOptions;
   readonly #queues = new Map<string, PQueue>();
   readonly #stopped = new AbortController();
+  /** letters that were asked for while nobody answered, or that nobody answered at first */
+  readonly #waited = new Set<string>();
   #order = Date.now();
 
   constructor(options: OutboxOptions) {
@@ -62,6 +71,8 @@ export class Outbox {
   /** @returns once it was answered, however long the server is away; null where this window was closed before */
   send(to: string, event: BenchEvent | ShopEvent, sending: Sending = {}): Promise<Answer | null> {
     const letter = { id: event.id, to, event, window: this.#options.window, order: this.#order++ };
+    const { unreachable, signedOut } = this.state.getState();
+    if (unreachable || signedOut) this.#waited.add(letter.id);
     const shelved = this.#options.shelf.put(letter).catch(() => undefined);
     return this.#inTurn(letter, sending, shelved);
   }
@@ -70,15 +81,16 @@ export class Outbox {
   async resume(isOpen: (window: string) => Promise<boolean> | boolean): Promise<void> {
     for (const letter of await this.#options.shelf.all()) {
       if (letter.window === this.#options.window || (await isOpen(letter.window))) continue;
-      const settle = (answer: Answer) => {
-        if ('problem' in answer) this.#change(({ returned }) => ({ returned: [...returned, { letter, ...answer }] }));
-      };
-      void this.#inTurn(letter, { settle }, Promise.resolve());
+      if (letter.problem === undefined) {
+        this.#waited.add(letter.id);
+        void this.#inTurn(letter, {}, Promise.resolve());
+      } else this.#return(letter, letter.problem);
     }
   }
 
   /** Forgets a letter that came back, once somebody has read why. */
   understood(id: string): void {
+    void this.#options.shelf.drop(id).catch(() => undefined);
     this.#change(({ returned }) => ({ returned: returned.filter(({ letter }) => letter.id !== id) }));
   }
 
@@ -97,9 +109,13 @@ export class Outbox {
         const objection = judge?.() ?? null;
         const answer = objection === null ? await this.#delivered(letter) : { problem: objection };
         if (answer === null) return null;
-        void shelved.then(() => this.#options.shelf.drop(letter.id)).catch(() => undefined);
+        const hadToWait = this.#waited.delete(letter.id);
+        // who pressed it may be at something else by now: it stays in sight, and on the shelf
+        if ('problem' in answer && hadToWait) {
+          void shelved.then(() => this.#return(letter, answer.problem));
+        } else void shelved.then(() => this.#options.shelf.drop(letter.id)).catch(() => undefined);
         this.#options.onAnswer?.(letter, answer);
-        await settle?.(answer);
+        await settle?.(answer, hadToWait);
         return answer;
       } finally {
         this.#change(({ waiting }) => ({ waiting: waiting.filter(({ id }) => id !== letter.id) }));
@@ -107,7 +123,19 @@ export class Outbox {
     });
   }
 
-  async #delivered({ to, event, id }: Letter): Promise<Answer | null> {
+  #return(letter: Letter, problem: string): void {
+    void this.#options.shelf.put({ ...letter, problem }).catch(() => undefined);
+    this.#change(({ returned }) => ({ returned: [...returned, { letter, problem }] }));
+  }
+
+  async #delivered(letter: Letter): Promise<Answer | null> {
+    const answer = await this.#posted(letter);
+    const isAsked = answer !== null && 'problem' in answer && answer.needs === 'secret';
+    if (!isAsked || !(await this.#options.confirm?.(letter.event.by))) return answer;
+    return this.#delivered(letter);
+  }
+
+  async #posted({ to, event, id }: Letter): Promise<Answer | null> {
     try {
       const answer = await pRetry(() => this.#options.post(to, event), {
         retries: Number.POSITIVE_INFINITY,
@@ -116,6 +144,7 @@ export class Outbox {
         signal: this.#stopped.signal,
         onFailedAttempt: ({ error }) => {
           if (isRefusal(error)) return;
+          this.#waited.add(id);
           const signedOut = error instanceof Refused && error.status === 401;
           this.#change(() => ({ signedOut, unreachable: !signedOut }));
         },
@@ -123,7 +152,9 @@ export class Outbox {
       });
       this.#change(() => ANSWERED);
       const rejected = answer.rejected.find((each) => each.id === id);
-      return rejected ? { problem: rejected.problem } : { revision: answer.revision };
+      if (!rejected) return { revision: answer.revision, receivedAt: answer.receivedAt };
+      const { problem, needs } = rejected;
+      return { problem, ...(needs ? { needs } : {}) };
     } catch (error) {
       if (this.#stopped.signal.aborted) return null;
       this.#change(() => ANSWERED);

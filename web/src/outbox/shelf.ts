@@ -13,6 +13,8 @@ export interface Letter {
   readonly window: string;
   /** later letters have a higher one */
   readonly order: number;
+  /** why the server did not take it, where nobody has understood that yet */
+  readonly problem?: string;
 }
 
 export const SHOP = 'shop';

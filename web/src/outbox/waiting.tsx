@@ -21,7 +21,7 @@ export function Waiting() {
   );
 }
 
-/** What an earlier window of this browser had sent, and the server did not take. @param job of this one only */
+/** What was pressed while the server was away, here or in a window that is gone, and was not taken then. @param job of this one only */
 export function Returned({ job }: { readonly job?: string }) {
   const returned = useOutbox((state) => state.returned);
   return returned

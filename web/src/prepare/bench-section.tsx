@@ -12,6 +12,7 @@ import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
+import { chargeAsked } from './charge-asked.ts';
 import { GateSection, type Spread } from './gate-section.tsx';
 import { kitOf } from './kit-section.tsx';
 import { inUnits } from '../app/units.ts';
@@ -44,7 +45,8 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
   const missing = [...gaps, ...items.filter((each) => left.has(each.id)).map((each) => each.title)];
   const before = ahead.ops.filter((op) => op.name === 'agree' || op.name === 'run-down' || op.name === 'charge-up');
   const charge = state.charges.at(-1)?.charge;
-  const isReady = before.length === 0 && (missing.length === 0 || typed('reason').trim() !== '');
+  const isDecided = !isDrying(state) || chargeAsked(ahead, state) === null;
+  const isReady = isDecided && before.length === 0 && (missing.length === 0 || typed('reason').trim() !== '');
   const confirmed = sent(({ reason }) => {
     if (!isReady || done) return;
     onPrepared({
@@ -58,7 +60,10 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
     });
   });
   const confirm = () => void confirmed();
-  useKeys({ ' ': confirm, PageDown: confirm }, !done && before.length === 0 && spread.open && spread.takesKeys);
+  useKeys(
+    { ' ': confirm, PageDown: confirm },
+    !done && isDecided && before.length === 0 && spread.open && spread.takesKeys,
+  );
   const toggle = ({ id }: BenchItem) =>
     setLeft(left.has(id) ? new Set([...left].filter((each) => each !== id)) : new Set([...left, id]));
   const said = done
@@ -67,7 +72,9 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
       : 'prepared'
     : before.length > 0
       ? `after ${before.map((op) => WAITS[op.name!]).join(' and ')}`
-      : plural(items.length, 'thing');
+      : isDecided
+        ? plural(items.length, 'thing')
+        : 'after somebody has decided about the charge';
   return (
     <GateSection spread={spread} title="The bench" said={said} done={done}>
       {map.cautions?.map((each) => (

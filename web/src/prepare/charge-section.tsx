@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import type { Ahead } from '@nibrel/core/in-hand';
+import { isDrying } from '@nibrel/core/job';
 import { packOf } from '@nibrel/core/battery';
 import { useEffect, useState } from 'react';
 import { sound } from '../job/feedback.ts';
@@ -9,6 +10,7 @@ import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { ChargeReading } from './charge-reading.tsx';
+import { chargeAsked } from './charge-asked.ts';
 import { GateSection, type Spread } from './gate-section.tsx';
 import { usePowerMeter } from './power-meter.ts';
 import { words } from '../ui/typed.ts';
@@ -26,7 +28,7 @@ const percent = (share: number) => `${Math.round(share * 100)} %`;
 /** Run down, or charged enough: by typed readings first, by the meter's where there is one. */
 export function ChargeSection({ job, ahead, standIns, spread }: ChargeSectionProps) {
   const { map, state } = job;
-  const need = ahead.ops.some((op) => op.name === 'run-down' || op.name === 'charge-up') ? ahead.charge : null;
+  const need = chargeAsked(ahead, state);
   const last = state.charges.at(-1);
   if (!map.battery) return <GateSection spread={spread} title="Battery" said="the map has none" done />;
   const decided = state.decisions.findLast((each) => each.about === 'charge');
@@ -42,7 +44,9 @@ export function ChargeSection({ job, ahead, standIns, spread }: ChargeSectionPro
   return (
     <GateSection
       spread={spread}
-      title={need?.way === 'charge-up' ? 'Charge the battery' : 'Run the battery down'}
+      title={
+        isDrying(state) ? 'Battery charge' : need?.way === 'charge-up' ? 'Charge the battery' : 'Run the battery down'
+      }
       said={said}
       done={!need}
     >

@@ -1,6 +1,6 @@
 import { shopQuery } from '../app/queries.ts';
 import type { Ahead } from '@nibrel/core/in-hand';
-import { type EventData, type EventType, isPrepared } from '@nibrel/core/job';
+import { type EventData, type EventType, isPrepared, type JobState } from '@nibrel/core/job';
 import type { Op } from '@nibrel/core/drafts';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -17,6 +17,7 @@ import { Stopped } from '../job/stopped.tsx';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { BenchSection } from './bench-section.tsx';
+import { chargeAsked } from './charge-asked.ts';
 import { ChargeSection } from './charge-section.tsx';
 import type { Spread } from './gate-section.tsx';
 import { KitSection } from './kit-section.tsx';
@@ -40,9 +41,10 @@ const OPEN_AT: Readonly<Record<Turn, readonly Section[]>> = {
   bench: ['parts', 'kit', 'bench'],
 };
 
-function turnOf(ahead: Ahead | null): Turn {
+function turnOf(ahead: Ahead | null, state: JobState): Turn {
   const has = (...names: Op['name'][]) => ahead?.ops.some((op) => names.includes(op.name));
-  return has('agree') ? 'owner' : has('run-down', 'charge-up') ? 'charge' : 'bench';
+  if (has('agree')) return 'owner';
+  return ahead && chargeAsked(ahead, state) ? 'charge' : 'bench';
 }
 
 type PanelName = 'stop' | 'lead' | 'person' | 'while-open' | 'schools';
@@ -73,7 +75,7 @@ function Prepare(job: OpenJob) {
     Enter: toBench,
     ...(passed ? { ' ': toBench, PageDown: toBench } : {}),
   });
-  const turn = passed ? null : turnOf(ahead);
+  const turn = passed ? null : turnOf(ahead, state);
   const spread = (section: Section): Spread => ({
     open: pressed.has(section) !== (turn !== null && OPEN_AT[turn].includes(section)),
     takesKeys: isSettled,

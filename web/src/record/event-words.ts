@@ -35,6 +35,7 @@ const STAGE_WORDS = {
 /** One event as a line of the record. */
 export function eventLine(map: DeviceMap, event: BenchEvent): string {
   if (!Object.hasOwn(EVENT_DATA, event.type)) return `“${event.type}”, not understood by this version: kept as it is`;
+  if (event.unreadable) return `Damaged on the disk, and left out: “${event.type}”`;
   switch (event.type) {
     case 'did': {
       const { steps, anyway } = event.data;

@@ -1,4 +1,4 @@
-import { type BenchEvent, foldJob, type JobState } from '@nibrel/core/job';
+import { type BenchEvent, foldJob, type JobState, lateBy_s } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import { inWords } from '@nibrel/core/search';
@@ -7,7 +7,7 @@ import { capital, thingName, waterWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { api, jobOf } from '../app/client.ts';
-import { clock, day, duration } from '../app/format.ts';
+import { clock, day, dayAndClock, duration } from '../app/format.ts';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
@@ -17,6 +17,7 @@ import { computeLater } from '../workers/compute.ts';
 import { eventLine } from './event-words.ts';
 import { PictureStrip } from './picture-strip.tsx';
 import { TakenIn } from './taken-in.tsx';
+import { UnreadableEnd } from './unreadable-end.tsx';
 import { inUnits } from '../app/units.ts';
 
 /** Everything that happened: when, by whom, times against the plan, the screws, the tests, the troubles. */
@@ -26,7 +27,8 @@ export function RecordView() {
     queryKey: ['record', id],
     queryFn: async () => {
       const line = await api.job(id);
-      if (line.unreadable) throw new Error(line.unreadable);
+      if (line.unreadable)
+        throw new Error(`${line.unreadable}${line.ended ? ` Ended by ${line.ended.lead}: ${line.ended.text}` : ''}`);
       const [map, { events }] = await Promise.all([api.map(line.map, line.mapRevision), api.events(id)]);
       const state = foldJob(mechanismOf(map), jobOf(line), events);
       const planned = await computeLater().plan({ map, targets: line.targets, policy: line.policy }, 500);
@@ -38,6 +40,7 @@ export function RecordView() {
       <main className="p-8">
         <Trouble title="This record can not be opened">
           <p>{record.error.message} Nothing that was recorded is lost.</p>
+          <UnreadableEnd id={id} onEnded={() => void record.refetch()} />
           <p className="mt-2">
             <a href={`/api/v1/jobs/${encodeURIComponent(id)}/export`} download className="underline">
               Export it as it lies on the disk
@@ -66,6 +69,7 @@ export function RecordView() {
           <p className="text-body text-quiet">
             {capital(state.targets.map((each) => inWords(mechanismOf(map), each)).join(', ') || 'close it up')} · taken
             in {day(line.createdAt)}
+            {line.by ? ` by ${line.by}` : ''}
             {state.finished ? ` · finished ${day(state.finished)}, ${clock(state.finished)}` : ''}
             {state.handedOver ? ` · with ${state.handedOver.to} since ${clock(state.handedOver.at)}` : ''}
           </p>
@@ -139,7 +143,9 @@ function Line({ map, event }: { readonly map: DeviceMap; readonly event: BenchEv
 }
 
 function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
-  const undone = new Set(state.events.flatMap((each) => (each.type === 'undo' ? [each.data.event] : [])));
+  const undone = new Set(
+    state.events.flatMap((each) => (each.type === 'undo' && !each.unreadable ? [each.data.event] : [])),
+  );
   return (
     <section aria-label="What happened">
       <table className="w-full border-collapse text-body">
@@ -153,7 +159,10 @@ function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
         <tbody>
           {state.events.map((event) => (
             <tr key={event.id} className="border-b border-hair align-top">
-              <td className="py-1 pr-4 whitespace-nowrap">{clock(event.at)}</td>
+              <td className="py-1 pr-4 whitespace-nowrap">
+                {clock(event.at)}
+                <Late event={event} />
+              </td>
               <td className="py-1 pr-4">{event.by}</td>
               <td
                 className={`py-1 ${undone.has(event.id) ? 'line-through' : ''} ${event.type === 'trouble' || event.type === 'stop' || event.type === 'end' ? 'font-bold text-now' : ''}`}
@@ -169,6 +178,18 @@ function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
       </table>
       {state.events.length === 0 && <p className="py-3 text-lead text-quiet">Nothing was done yet.</p>}
     </section>
+  );
+}
+
+/** Told and received far apart: which of both counts for what is said in the line that goes by it. */
+function Late({ event }: { readonly event: BenchEvent }) {
+  const seconds = lateBy_s(event);
+  if (seconds === 0 || event.receivedAt === undefined) return null;
+  const isSameDay = day(event.receivedAt) === day(event.at);
+  return (
+    <span className="block max-w-32 text-note whitespace-normal text-care">
+      received {isSameDay ? clock(event.receivedAt) : dayAndClock(event.receivedAt)}
+    </span>
   );
 }
 

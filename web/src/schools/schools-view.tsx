@@ -2,6 +2,8 @@ import { isZone } from '@nibrel/core/calendar';
 import Joi from 'joi';
 import { lastJobQuery, mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { Policy } from '@nibrel/core/policy';
+import type { Said } from '@nibrel/core/shop';
+import { day } from '../app/format.ts';
 import { LIMIT_RANGES, LIMIT_WORDS, type Limits } from '@nibrel/core/limits';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -39,6 +41,7 @@ export function SchoolsView() {
       </div>
       <section aria-label="Ways of working here">
         <h2 className="text-far font-bold">Where practitioners disagree</h2>
+        <ChangedBy said={shop.schoolsBy} />
         <p className="text-body text-quiet">
           The default of every new job. What each takes and risks is computed for this repair:
         </p>
@@ -73,6 +76,7 @@ export function SchoolsView() {
       </section>
       <section aria-label="Limits of this workshop">
         <h2 className="text-far font-bold">Limits</h2>
+        <ChangedBy said={shop.limitsBy} />
         <p className="text-body text-quiet">A lead sets them, each within its range.</p>
         <ul className="mt-2 border-t border-ink">
           {(Object.keys(LIMIT_WORDS) as (keyof Limits)[]).map((key) => (
@@ -153,5 +157,15 @@ function Zone({ zone, onZone }: { readonly zone: string; onZone(zone: string): v
       </div>
       {typed('zone').trim() !== zone && <Button type="submit">Set it</Button>}
     </form>
+  );
+}
+
+function ChangedBy({ said }: { readonly said: Said | null }) {
+  return (
+    said && (
+      <p className="text-note text-quiet">
+        Changed last by {said.by}, {day(said.at)}
+      </p>
+    )
   );
 }

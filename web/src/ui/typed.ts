@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { nameProblem } from '@nibrel/core/names';
 import { decimal } from '../app/format.ts';
 import { temperatureUnit, typedTemperature } from '../app/units.ts';
 
@@ -7,6 +8,15 @@ import { temperatureUnit, typedTemperature } from '../app/units.ts';
 /** Words that can't be left out. @param cure what to do where there are none */
 export const words = (cure: string, most = 1000) =>
   Joi.string().trim().max(most).required().messages({ 'string.empty': cure, 'any.required': cure });
+
+/** A name that nobody takes for another, all of whose letters are seen. */
+export const properName = (cure: string) =>
+  words(cure, 60)
+    .custom((value: string, helpers) => {
+      const said = nameProblem(value);
+      return said === null ? value : helpers.error('name.unclear', { said });
+    })
+    .messages({ 'name.unclear': 'It {{#said}}' });
 
 /** Words that may be left out. */
 export const note = (most = 2000) => Joi.string().trim().allow('').max(most);

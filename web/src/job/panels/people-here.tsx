@@ -1,3 +1,4 @@
+import { isSameName } from '@nibrel/core/names';
 import { type Role, ROLES } from '@nibrel/core/shop';
 import Joi from 'joi';
 import type { Person } from '@nibrel/core/api';
@@ -7,17 +8,17 @@ import { useTellShop } from '../../kit/tell-shop.ts';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Field } from '../../ui/field.tsx';
-import { picked, words } from '../../ui/typed.ts';
+import { picked, properName } from '../../ui/typed.ts';
 import { useFields } from '../../ui/use-fields.ts';
 
-const schema = Joi.object<{ name: string; role: Role }>({ name: words('A name', 60), role: picked() });
+const schema = Joi.object<{ name: string; role: Role }>({ name: properName('A name'), role: picked() });
 
 /** The people of the workshop and their roles: seen by everybody, changed by a lead. */
 export function PeopleHere({ people }: { readonly people: readonly Person[] }) {
   const person = useSettings((settings) => settings.person);
   const tell = useTellShop();
   const { field, pick, sent, setValue } = useFields(schema, { name: '', role: 'technician' as Role });
-  const isLead = people.some((each) => each.name === person && each.role === 'lead');
+  const isLead = people.some((each) => isSameName(each.name, person) && each.role === 'lead');
   const say = (of: string, as: Role | null) => tell.mutate({ type: 'person', data: { name: of, role: as } });
   return (
     <section aria-label="Who works here" className="flex flex-col gap-2">

@@ -9,11 +9,11 @@ import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
 import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';
-import { words } from '../../ui/typed.ts';
+import { properName } from '../../ui/typed.ts';
 import { useFields } from '../../ui/use-fields.ts';
 import { PeopleHere } from './people-here.tsx';
 
-const schema = Joi.object<{ name: string }>({ name: words('Your name', 60) });
+const schema = Joi.object<{ name: string }>({ name: properName('Your name') });
 
 /** Who is at the bench: picked once, goes into every event. A workshop without a lead is asked for one first. */
 export function PersonPanel({ open, onClose }: Closing) {

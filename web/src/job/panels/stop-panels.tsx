@@ -9,7 +9,7 @@ import { Field } from '../../ui/field.tsx';
 import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';
-import { note, picked, words } from '../../ui/typed.ts';
+import { note, picked, properName, words } from '../../ui/typed.ts';
 import { useFields } from '../../ui/use-fields.ts';
 
 const STOPS: Readonly<Record<StopReason, string>> = {
@@ -26,7 +26,7 @@ const STOPS: Readonly<Record<StopReason, string>> = {
 
 const stopSchema = Joi.object<{ reason: StopReason; text: string }>({ reason: picked(), text: note() });
 const leadSchema = Joi.object<{ name: string; text: string }>({
-  name: words('Who decides: the lead’s own name', 60),
+  name: properName('Who decides: the lead’s own name'),
   text: words('Why: it is recorded'),
 });
 

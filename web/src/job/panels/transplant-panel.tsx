@@ -7,7 +7,7 @@ import { Caution } from '../../ui/caution.tsx';
 import { Field } from '../../ui/field.tsx';
 import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';
-import { figure, note, words } from '../../ui/typed.ts';
+import { figure, note, properName } from '../../ui/typed.ts';
 import { useFields } from '../../ui/use-fields.ts';
 
 interface TransplantPanelProps extends Closing {
@@ -49,7 +49,7 @@ export function TransplantPanel({ state, open, onClose, onAllowed, onDone }: Tra
 }
 
 const allowedSchema = Joi.object<{ lead: string; text: string; percent: number }>({
-  lead: words('Who allows it: the lead’s own name', 60),
+  lead: properName('Who allows it: the lead’s own name'),
   text: note(1000),
   percent: figure('0 to 100', { least: 0, most: 100 }),
 });

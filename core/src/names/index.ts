@@ -1,0 +1,1 @@
+export { isSameName, nameKey, nameProblem, nameSchema } from './names.ts';

@@ -1,0 +1,1 @@
+export { confirmedByLead } from './asked.ts';
