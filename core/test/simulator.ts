@@ -245,7 +245,7 @@ export class Simulator {
   }
 }
 
-function selfParts(joint: Joint): boolean {
+export function selfParts(joint: Joint): boolean {
   if (joint.type === 'seat') return true;
   if (joint.type === 'connector') return joint.style === 'spring' || joint.style === 'blind';
   return joint.type === 'bond' && (joint.style === 'thermal' || joint.style === 'gasket');

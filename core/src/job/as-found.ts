@@ -1,19 +1,11 @@
-import {
-  type BondJoint,
-  type DeviceMap,
-  isSelfParting,
-  type Joint,
-  type Part,
-  type Renewal,
-  renewalOf,
-} from '../device-map/index.ts';
+import { type DeviceMap, isSelfParting, type Joint, type Part } from '../device-map/index.ts';
 import { renewalFor } from '../drafts/index.ts';
 import { applied, assembled, judge, type Mechanism, mechanismOf, numberedOp } from '../holds/index.ts';
 import type { DoneOp } from '../plan/index.ts';
 import { type Policy, settled } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
 import { AS_MAPPED, type Found } from './found-state.ts';
-import type { BondClosing } from './found-events.ts';
+import { renewalDecided } from './renewal-now.ts';
 import type { JobState } from './state.ts';
 
 /** What a plan is made from: the device as it was found, and what was done to it. */
@@ -126,18 +118,14 @@ function closedAs(map: DeviceMap, { closings }: Found, school: Policy['closing']
   const closed = (joint: Joint): Joint => {
     if (joint.type !== 'bond') return joint;
     const way = closings.get(joint.id);
-    const renew = way ? decided(joint, way, school) : joint.style === 'perimeter' ? renewalFor(joint, school) : null;
+    const renew = way
+      ? renewalDecided(joint, way, school)
+      : joint.style === 'perimeter'
+        ? renewalFor(joint, school)
+        : null;
     return renew === null ? joint : { ...joint, renew };
   };
   return { ...map, joints: map.joints.map(closed) };
-}
-
-/** What a decision on sight means for a bond: *renew* is as the workshop would, with new adhesive in any case. */
-function decided(bond: BondJoint, way: BondClosing, school: Policy['closing']): Renewal {
-  if (way === 'reuse') return 'reuse';
-  if (way === 'glue') return 'liquid';
-  const usual = renewalFor(bond, school);
-  return usual === 'reuse' || usual === 'liquid' ? renewalOf({ ...bond, renew: undefined } as BondJoint) : usual;
 }
 
 /**

@@ -26,7 +26,7 @@ export type { Objection } from './judge.ts';
 export { type EventRow } from './event-row.ts';
 export { TRANSPLANT_CHECKS, TRANSPLANT_GATE } from './intake.ts';
 export { type Damage, DAMAGES } from './intake-events.ts';
-export { renewalNow } from './renewal-now.ts';
+export { closingNow, renewalNow } from './renewal-now.ts';
 export { type Curing, curing, mayGoFrom } from './curing.ts';
 export { saidOfWater } from './opened-seals.ts';
 export { handOverPoints, type HandOverPoint } from './handing-over.ts';

@@ -5,12 +5,14 @@ import {
   type DeviceState,
   liveJoints,
   type Mechanism,
+  OFF,
   type PhysicalOp,
   type Rules,
 } from '../holds/index.ts';
 import { type Budget } from '../order/index.ts';
 import type { Policy } from '../policy/index.ts';
 import {
+  type Goal,
   goalOf,
   inWords,
   leastSets,
@@ -20,6 +22,7 @@ import {
   precedenceOf,
   schoolFor,
   type Target,
+  withoutVain,
   type WorkSet,
 } from '../search/index.ts';
 import type { OrderRule } from '../sequence/index.ts';
@@ -59,16 +62,25 @@ export function stripDown(
   const start = present.state;
   const live = liveJoints(mechanism, start);
   const goal = withIsolationAfterLive(mechanism, start, goalOf(mechanism, start, targets, { live }), live);
-  const least = leastSets(mechanism, start, goal, { live }, noWork(mechanism), present);
+  const isBare = targets.some((target) => 'full' in target);
+  // nothing is in vain where all comes off
+  const lessVain = (set: WorkSet, rules: Rules, reached: Goal = goal): WorkSet => {
+    const less = isBare ? set : withoutVain(mechanism, start, reached, rules, set, present.refitted);
+    return isComplete(mechanism, start, less, rules) ? less : set;
+  };
+  const asked = leastSets(mechanism, start, goal, { live }, noWork(mechanism), present);
+  const least = lightest(asked.map((set) => lessVain(set, { live })));
   if (least.length === 0) {
     const names = targets.map((target) => inWords(mechanism, target)).join(', ');
     throw new PlanError('targets', `No sequence of operations can ${names}. Check the map, or choose another target.`);
   }
   const candidates = least.map((set) => {
     const school = schoolFor(mechanism, start, set, display, policy, live);
-    const whole = leastSets(mechanism, start, goal, school.rules, school.seed, present).find((each) =>
+    const grown = leastSets(mechanism, start, goal, school.rules, school.seed, present).find((each) =>
       isComplete(mechanism, start, each, school.rules),
     );
+    const whole =
+      grown && grown.weight > set.weight ? lessVain(grown, school.rules, demanded(set, school.seed, goal)) : grown;
     return whole ? { set: whole, rules: school.rules, asWished: true } : { set, rules: { live }, asWished: false };
   });
   const share = { ...budget, limitMs: budget.limitMs / (2 * candidates.length) };
@@ -87,10 +99,24 @@ export function stripDown(
   };
 }
 
+/** Reached only when the parts are off, too, that a school asks for on top of a set. */
+function demanded(set: WorkSet, seed: WorkSet, goal: Goal): Goal {
+  const parts = [...seed.parts.keys()].filter((part) => seed.parts[part] === OFF && set.parts[part] !== OFF);
+  return (state) => {
+    const left = parts.filter((part) => state.status[part] !== OFF);
+    return [...goal(state), ...left.map((part) => ({ options: [{ kind: 'lift', part } as const] }))];
+  };
+}
+
 const NOT_AS_WISHED: Warning = {
   code: 'policy',
   text: 'This device can not be taken apart with the policy as set; the plan leaves it where it must.',
 };
+
+function lightest(sets: readonly WorkSet[]): WorkSet[] {
+  const least = Math.min(...sets.map(({ weight }) => weight));
+  return sets.filter(({ weight }) => weight === least);
+}
 
 /** The schools add the same to several least sets. */
 function distinct<T extends { readonly set: WorkSet }>(candidates: readonly T[]): T[] {

@@ -1,5 +1,6 @@
 export { checkTargets, inWords, PlanError, type Target } from './target.ts';
 export { isReached, goalOf } from './goal.ts';
+export { withoutVain } from './in-vain.ts';
 export { type Goal, leastSets } from './least-set.ts';
 export { movesOf, moveWork, type Move } from './moves.ts';
 export { needsFor } from './need.ts';

@@ -1,9 +1,8 @@
 import { bondToClose, type ClosingChoice } from '@nibrel/core/in-hand';
 import { supplyOf } from '@nibrel/core/kit';
-import type { BondClosing, EventData, JobState } from '@nibrel/core/job';
-import type { DeviceMap, Renewal } from '@nibrel/core/device-map';
-import { type Op, renewalFor } from '@nibrel/core/drafts';
-import { settled } from '@nibrel/core/policy';
+import { type BondClosing, closingNow, type EventData, type JobState } from '@nibrel/core/job';
+import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Op } from '@nibrel/core/drafts';
 import { thingName } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { duration } from '../../app/format.ts';
@@ -20,15 +19,6 @@ const WAYS: Readonly<Record<BondClosing, string>> = {
   reuse: 'Keep the old one',
   renew: 'Renew it',
   glue: 'Glue it',
-};
-
-/** Which way a plan goes by itself. */
-const PLANNED: Readonly<Record<Renewal, BondClosing>> = {
-  precut: 'renew',
-  tape: 'renew',
-  'with-part': 'renew',
-  liquid: 'glue',
-  reuse: 'reuse',
 };
 
 interface ClosingPanelProps extends Closing {
@@ -51,8 +41,7 @@ export function ClosingPanel({ map, state, op, open, onClose, onClosing }: Closi
   if (!bond) return null;
   const found = choices.data && 'value' in choices.data ? choices.data.value : null;
   const least = found ? Math.min(...found.map((each) => each.hands_s + each.wait_s)) : 0;
-  const chosen =
-    state.found.closings.get(bond.id) ?? PLANNED[renewalFor(bond, settled(map, state.policy).policy.closing)];
+  const chosen = closingNow(map, state, bond);
   const choose = (way: BondClosing) => {
     onClosing({ joint: bond.id, way, text: '' });
     onClose();
