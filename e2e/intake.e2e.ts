@@ -43,6 +43,17 @@ test('a cracked, half-charged Tern 5: stopped when swollen, cleared, missing bit
   await page.getByRole('link', { name: 'Prepare', exact: true }).click();
   await expect(stopped).toBeVisible();
   await expect(page.getByRole('region', { name: 'The bench' })).toHaveCount(0);
+  // what to do is the loudest, the damage is on the drawing, nobody leaves it and no time counts
+  await page.waitForURL('**/prepare');
+  const asked = page.url();
+  await page.getByRole('link', { name: 'At the bench' }).click();
+  await expect(stopped.getByRole('heading')).toHaveText('Hands off the cell');
+  await expect(page.getByRole('group', { name: 'Tern 5, front up' })).toContainText('swelling');
+  await expect(page.getByRole('banner')).toContainText('no time counts');
+  await expect(page.getByText('It may be left now')).toHaveCount(0);
+  await page.keyboard.press('z');
+  await expect(page.getByRole('dialog')).toContainText('until the lead has decided');
+  await page.goto(asked);
   await page.getByRole('button', { name: 'The lead decides' }).click();
   await page.getByRole('textbox', { name: 'Lead' }).fill('Maren');
   await page.getByRole('textbox', { name: 'Reason' }).fill('The frame is bent, the cell is flat');

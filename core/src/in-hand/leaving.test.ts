@@ -13,6 +13,14 @@ describe('may it be left now', () => {
     expect(judged(bench)).toMatchObject({ bad: [], mayLeave: true, next: null });
   });
 
+  it('never while it is stopped, however it lies, and no clock is told', () => {
+    const bench = new TestBench(gannetWorks(), [{ remove: 'board' }]).prepare();
+    bench.send('stop', { reason: 'smell', text: 'sweet' });
+    expect(judged(bench)).toMatchObject({ bad: [], mayLeave: false, next: null, isStopped: true, runsOn: [] });
+    bench.send('clear', { stop: bench.state.stopped!.id, text: 'it was the cleaner' }, 'Maren');
+    expect(judged(bench)).toMatchObject({ mayLeave: true, isStopped: false });
+  });
+
   it('not with the board live and open; some steps on it is dead, and then it may', () => {
     const bench = new TestBench(tern5(), [{ remove: 'cell' }]).prepare().until('release:connector-lid-screws');
     const now = judged(bench);

@@ -20,6 +20,8 @@ export interface Leaving {
   readonly mayLeave: boolean;
   /** how far it is to where it may be left; null where it may now, or nothing ahead is any better */
   readonly next: { readonly steps: number; readonly seconds: number; readonly after: Op } | null;
+  /** it was stopped: somebody watches it until a lead has decided, and no time counts */
+  readonly isStopped: boolean;
   /** clocks that go on by themselves meanwhile */
   readonly runsOn: readonly string[];
 }
@@ -44,12 +46,14 @@ export function leaving(
 ): Leaving {
   const heat = heatBad(mechanism, state, ops, now, warm);
   const bad = [...heat, ...badIn(mechanism, state, state.device)].toSorted(soonest);
+  if (state.stopped) return { bad, mayLeave: false, next: null, isStopped: true, runsOn: [] };
   const mayLeave = bad.every(({ isSlight }) => isSlight);
   const inHeat = heat.length > 0 ? lastOfHeat(mechanism, state, ops) + 1 : 0;
   return {
     bad,
     mayLeave,
     next: mayLeave ? null : nextSafe(mechanism, state, ops, inHeat),
+    isStopped: false,
     runsOn: running(mechanism, state, ops),
   };
 }

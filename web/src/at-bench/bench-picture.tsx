@@ -4,8 +4,9 @@ import type { Mechanism } from '@nibrel/core/holds';
 import type { SideBySide } from '@nibrel/core/in-hand';
 import type { JobState } from '@nibrel/core/job';
 import { type ReactNode, useMemo } from 'react';
+import { DamageMark } from '../drawing/damage-mark.tsx';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
-import type { Side } from '../drawing/geometry.ts';
+import { onSide, type Side } from '../drawing/geometry.ts';
 import { onTheMat } from '../drawing/on-the-mat.ts';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 import { SideBySideDrawing } from '../drawing/side-by-side.tsx';
@@ -45,11 +46,15 @@ export function BenchPicture({
   const shown = useMemo(() => mat?.shown ?? shownOf(mechanism, state, op), [mat, mechanism, state, op]);
   const tray = useMemo(() => trayOf(map, op), [map, op]);
   const near = useMemo(() => (tray || op?.name === 'compare' ? NOTHING_NEAR : nearOf(map, op)), [tray, map, op]);
+  const damage = state.stopped ? state.damage.filter(({ face }) => face === side || face === 'edge') : [];
   const over =
-    tray || marks ? (
+    tray || marks || damage.length > 0 ? (
       <>
         {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
         {marks}
+        {damage.map((each) => (
+          <DamageMark key={each.id} kind={each.kind} x={onSide(map, side, each.x)} y={each.y} />
+        ))}
       </>
     ) : undefined;
   const words = foreseen

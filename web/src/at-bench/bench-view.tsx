@@ -16,7 +16,7 @@ import {
   waitLeft_s,
   withNewScrews,
 } from '@nibrel/core/in-hand';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { DeviceMap, Face } from '@nibrel/core/device-map';
 import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
 import { counts } from '@nibrel/core/screws';
 import { opWords, partName, plural } from '@nibrel/core/words';
@@ -96,7 +96,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
 
   // a flip of the drawing holds for the operation in hand
   const flipped = flippedFor !== null && flippedFor === (op?.id ?? '');
-  const up: Side = shownOp?.face === 'front' || shownOp?.face === 'back' ? shownOp.face : mainSide(map);
+  const face = stoppedAt(state) ?? shownOp?.face;
+  const up: Side = face === 'front' || face === 'back' ? face : mainSide(map);
   const side: Side = flipped ? (up === 'front' ? 'back' : 'front') : up;
   const { hand, atHand } = useHand({ bench, map, state, op, side, now });
   const {
@@ -400,6 +401,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
       <UntilPanel map={map} ops={until} onClose={() => setUntil(null)} onTake={takeAll} />
     </div>
   );
+}
+
+/** The face on which the damage is marked that stopped it. */
+function stoppedAt({ stops, damage }: JobState): Face | undefined {
+  return damage.findLast(({ id }) => stops.some((stop) => stop.id === id))?.face;
 }
 
 /** The step and its count aloud; of a plug its name only, since its click is listened for. */

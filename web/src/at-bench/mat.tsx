@@ -160,7 +160,8 @@ function Containers({ map, containers, onMat, expected }: ContainersProps) {
   });
 }
 
-function leavingWords({ mayLeave, bad, next }: Leaving): string {
+function leavingWords({ mayLeave, bad, next, isStopped }: Leaving): string {
+  if (isStopped) return 'Not left alone';
   if (mayLeave) return 'It may be left now';
   const { in_s } = bad[0]!;
   if (in_s !== null) return `Turns bad in ${duration(in_s)}`;

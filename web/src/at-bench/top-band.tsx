@@ -54,11 +54,20 @@ export const TopBand = memo(function TopBand({ mechanism, map, state, ahead, now
         label={`Done ${duration(secondsOf(past))}, to go ${duration(toGo)}`}
       />
       <div className="text-right">
-        <p className="text-lead leading-tight font-bold">{ahead ? about(least, most) : 'planning'}</p>
-        <p className="text-note text-quiet">
-          {ahead &&
-            `to go, ${duration(roughly(secondsOf(coming, 'work')))} hands-on, ready about ${clock(roughly(now / 1000 + toGo, 300) * 1000)}`}
-        </p>
+        {state.stopped ? (
+          <>
+            <p className="text-lead leading-tight font-bold text-now">Stopped</p>
+            <p className="text-note text-quiet">since {clock(state.stopped.at)}, no time counts</p>
+          </>
+        ) : (
+          <>
+            <p className="text-lead leading-tight font-bold">{ahead ? about(least, most) : 'planning'}</p>
+            <p className="text-note text-quiet">
+              {ahead &&
+                `to go, ${duration(roughly(secondsOf(coming, 'work')))} hands-on, ready about ${clock(roughly(now / 1000 + toGo, 300) * 1000)}`}
+            </p>
+          </>
+        )}
       </div>
     </header>
   );

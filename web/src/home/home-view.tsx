@@ -184,10 +184,12 @@ function Row({ job, prospect, longest }: RowProps & { readonly longest: number }
         </div>
       )}
       <div className="md:text-right">
-        <p className="text-lead leading-tight font-bold">{toGo === null ? '' : duration(toGo)}</p>
+        <p className="text-lead leading-tight font-bold">{toGo === null || job.stopped ? '' : duration(toGo)}</p>
         <p className="text-note text-quiet">
-          {handsOn !== null && `${duration(handsOn)} hands-on`}
-          {job.screws.onMat > 0 && ` · ${plural(job.screws.onMat, 'screw')} on the mat`}
+          {[
+            ...(handsOn === null || job.stopped ? [] : [`${duration(handsOn)} hands-on`]),
+            ...(job.screws.onMat > 0 ? [`${plural(job.screws.onMat, 'screw')} on the mat`] : []),
+          ].join(' · ')}
         </p>
       </div>
     </Link>

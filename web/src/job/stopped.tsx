@@ -1,4 +1,4 @@
-import type { JobState } from '@nibrel/core/job';
+import type { JobState, Stop } from '@nibrel/core/job';
 import type { ReactNode } from 'react';
 import { clock } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
@@ -39,21 +39,19 @@ export function Stopped({ state, onLead, children }: StoppedProps) {
   if (!stopped) return null;
   return (
     <section aria-label="Stopped" className="flex flex-col gap-4 border-l-8 border-now p-6">
-      <h1 className="text-loud leading-tight font-bold text-now">Stopped: {stopped.reason}</h1>
-      {stops.length > 1 && (
-        <ul aria-label="What else holds it" className="text-lead">
-          {stops.slice(1).map((each) => (
-            <li key={each.id}>
-              <strong>and {each.reason}</strong>
-              {each.text ? `: ${each.text}` : ''}, {each.by}, {clock(each.at)}
-            </li>
-          ))}
-        </ul>
-      )}
-      <p className="text-lead">
-        Hands off the cell, heat and charger off. Isolated in the sand, outdoors if it can be carried safely. Local
-        rules for lithium waste and transport decide. {stopped.by} stopped it{stopped.text ? `: ${stopped.text}` : '.'}
+      <h1 className="text-loud leading-tight font-bold text-now">{firstOf(stops)}</h1>
+      <p className="text-lead font-bold">
+        Heat and charger off. Into the sand, outdoors, if it can be carried safely. Local rules for lithium waste and
+        transport decide.
       </p>
+      <ul aria-label="What holds it" className="text-lead">
+        {stops.map((each, at) => (
+          <li key={each.id}>
+            <strong>{at === 0 ? `Stopped: ${each.reason}` : `and ${each.reason}`}</strong>
+            {each.text ? `${at === 0 ? ',' : ':'} ${each.text}` : ''}. {each.by}, {clock(each.at)}
+          </li>
+        ))}
+      </ul>
       {state.opening.heating && (
         <p className="text-lead font-bold">The heat source is still on. Take it off, then say so:</p>
       )}
@@ -64,4 +62,9 @@ export function Stopped({ state, onLead, children }: StoppedProps) {
       </Button>
     </section>
   );
+}
+
+/** What is done first, whatever else holds it. */
+function firstOf(stops: readonly Stop[]): string {
+  return stops.some(({ reason }) => reason === 'smoke') ? 'Leave it, and leave the room' : 'Hands off the cell';
 }

@@ -11,10 +11,15 @@ interface LeavingPanelProps extends Closing {
 }
 
 /** May it be left now? What turns bad and when, and how far it is to where nothing does. */
-export function LeavingPanel({ map, leaving: { bad, mayLeave, next, runsOn }, open, onClose }: LeavingPanelProps) {
+export function LeavingPanel({
+  map,
+  leaving: { bad, mayLeave, next, isStopped, runsOn },
+  open,
+  onClose,
+}: LeavingPanelProps) {
   return (
     <Panel
-      title={mayLeave ? 'It may be left now' : 'Do not leave it yet'}
+      title={mayLeave ? 'It may be left now' : isStopped ? 'It is not left alone' : 'Do not leave it yet'}
       said={next ? `After ${plural(next.steps, 'step')} it may, in about ${duration(next.seconds)}.` : undefined}
       open={open}
       onClose={onClose}
@@ -24,7 +29,12 @@ export function LeavingPanel({ map, leaving: { bad, mayLeave, next, runsOn }, op
           Then it lies safe: <b>{opLine(map, next.after)}</b>
         </p>
       )}
-      {!mayLeave && !next && (
+      {isStopped && (
+        <p className="mb-4 text-lead">
+          It is stopped: somebody watches it, from where it is safe, until the lead has decided.
+        </p>
+      )}
+      {!mayLeave && !next && !isStopped && (
         <p className="mb-4 text-lead">Nothing that is planned makes it safer. Put it right first.</p>
       )}
       {bad.length > 0 && (
@@ -45,9 +55,11 @@ export function LeavingPanel({ map, leaving: { bad, mayLeave, next, runsOn }, op
           {each}, by itself.
         </p>
       ))}
-      <p className="mt-4 text-body text-quiet">
-        Whoever leaves it says so: <kbd>P</kbd> pauses the repair. Loose screws go under a lid.
-      </p>
+      {!isStopped && (
+        <p className="mt-4 text-body text-quiet">
+          Whoever leaves it says so: <kbd>P</kbd> pauses the repair. Loose screws go under a lid.
+        </p>
+      )}
     </Panel>
   );
 }
