@@ -81,6 +81,10 @@ describe('what only a lead may say', () => {
     expect(LeadSecrets.in(file).has('Maren')).toBe(false);
     writeFileSync(file, '{"maren":{"salt":3}}');
     expect(() => LeadSecrets.in(file)).toThrow('is damaged and was left as it is');
+    // one that could not be written was not set
+    const blocked = LeadSecrets.in(join(file, 'secrets.json'));
+    await expect(blocked.set('Maren', 'harbour light')).rejects.toThrow();
+    expect(blocked.has('Maren')).toBe(false);
   });
 
   it('names are refused that look like another, and compared however they are written', async () => {

@@ -17,7 +17,7 @@ import { DiskProblem } from '../store/disk-problem.ts';
 /** The secrets of leads, each set once by its owner: salted hashes in a file of the data folder, in no backup. */
 export class LeadSecrets {
   readonly #file: string | null;
-  readonly #kept: Map<string, Hashed>;
+  #kept: ReadonlyMap<string, Hashed>;
   /** in a demonstration everybody is everybody, and so they are shown */
   readonly #shown = new Map<string, string>();
 
@@ -56,9 +56,8 @@ export class LeadSecrets {
     const kept = await hashed(secret);
     // somebody else may have been quicker
     if (this.has(person)) return false;
-    this.#kept.set(nameKey(person), kept);
+    this.#keep(new Map(this.#kept).set(nameKey(person), kept));
     if (isShown) this.#shown.set(nameKey(person), secret);
-    this.#write();
     return true;
   }
 
@@ -73,21 +72,27 @@ export class LeadSecrets {
 
   /** A lead who has forgotten it sets another; whoever starts the server says so. */
   forget(person: string): void {
-    if (this.#kept.delete(nameKey(person))) this.#write();
+    const left = new Map(this.#kept);
+    if (left.delete(nameKey(person))) this.#keep(left);
   }
 
-  #write(): void {
-    if (this.#file === null) return;
-    mkdirSync(dirname(this.#file), { recursive: true, mode: 0o700 });
-    const half = `${this.#file}.part`;
-    const file = openSync(half, 'w', 0o600);
-    try {
-      writeSync(file, JSON.stringify(Object.fromEntries(this.#kept)));
-      fsyncSync(file);
-    } finally {
-      closeSync(file);
-    }
-    chmodSync(half, 0o600);
-    renameSync(half, this.#file);
+  /** On the disk first: a secret that could not be written was not set. */
+  #keep(next: ReadonlyMap<string, Hashed>): void {
+    if (this.#file !== null) write(this.#file, next);
+    this.#kept = next;
   }
+}
+
+function write(path: string, secrets: ReadonlyMap<string, Hashed>): void {
+  mkdirSync(dirname(path), { recursive: true, mode: 0o700 });
+  const half = `${path}.part`;
+  const file = openSync(half, 'w', 0o600);
+  try {
+    writeSync(file, JSON.stringify(Object.fromEntries(secrets)));
+    fsyncSync(file);
+  } finally {
+    closeSync(file);
+  }
+  chmodSync(half, 0o600);
+  renameSync(half, path);
 }
