@@ -128,6 +128,11 @@ describe('a backup', () => {
 });
 
 describe('what is put back', () => {
+  const withTrigger = (name: string): Packed => {
+    const deletes = `CREATE TRIGGER ${name} AFTER INSERT ON events BEGIN DELETE FROM events; END`;
+    return { files: { 'nibrel.sqlite': database((db) => db.exec(deletes)), [picture()]: pixel } };
+  };
+
   it('is a whole backup of Nibrel made by hand as well', async () => {
     expect(await refused(await packed({}))).toBe('taken');
   });
@@ -149,28 +154,10 @@ describe('what is put back', () => {
       },
       /none of this Nibrel/,
     ],
-    [
-      'a trigger that deletes',
-      () => ({
-        files: {
-          'nibrel.sqlite': database((db) =>
-            db.exec('CREATE TRIGGER quiet AFTER INSERT ON events BEGIN DELETE FROM events; END'),
-          ),
-          [picture()]: pixel,
-        },
-      }),
-      /trigger “quiet”/,
-    ],
+    ['a trigger that deletes', () => withTrigger('quiet'), /trigger “quiet”/],
     [
       'a trigger that is called like what is derived',
-      () => ({
-        files: {
-          'nibrel.sqlite': database((db) =>
-            db.exec('CREATE TRIGGER job_lines_quiet AFTER INSERT ON events BEGIN DELETE FROM events; END'),
-          ),
-          [picture()]: pixel,
-        },
-      }),
+      () => withTrigger('job_lines_quiet'),
       /trigger “job_lines_quiet”/,
     ],
     [

@@ -3,7 +3,7 @@ import { housekeeping } from './housekeeping.ts';
 import type { Goal } from './least-set.ts';
 import { noWork, opsOf, withOps, type WorkSet } from './work-set.ts';
 
-/** A set of more operations is left as it is: each is tried without, and that takes a play each. */
+/** A set of more operations is left as it is: each is tried without, and that takes a play each (guess). */
 const MOST_TRIED = 200;
 
 /**
