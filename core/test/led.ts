@@ -1,8 +1,10 @@
 import { type Ahead, aheadOf, type PlansMade } from '../src/in-hand/index.ts';
 import { settled } from '../src/policy/index.ts';
 import { benchItems } from '../src/prepare/index.ts';
-import { targetsForNow } from '../src/job/index.ts';
+import { cellForALead, targetsForNow, TRANSPLANT_GATE } from '../src/job/index.ts';
 import type { TestBench } from './bench.ts';
+
+const ALLOWED = { lead: 'Maren', text: 'no other way', charge: 0.2, confirmed: TRANSPLANT_GATE };
 
 /** A repair as the page leads through it: what it asks is answered, what it does not ask is not said. */
 export class Led {
@@ -25,6 +27,7 @@ export class Led {
     const [op] = ops;
     if (!op) return false;
     const charge = bench.state.charges.at(-1)?.charge;
+    if (cellForALead(bench.mechanism.map, bench.state, op)) bench.send('transplant-allowed', ALLOWED, 'Maren');
     switch (op.name) {
       case 'agree':
         bench.send('told', { items: untold.map(({ text }) => text), who: 'Aldis', how: 'here' });

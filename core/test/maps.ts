@@ -11,6 +11,7 @@ export const tern5 = () => read('demo/device-maps/tern-5.json');
 export const gannetWorks = () => read('demo/device-maps/gannet-works.json');
 export const dunlinOpen = () => read('demo/device-maps/dunlin-open.json');
 export const petrelGlass = () => read('demo/device-maps/petrel-glass.json');
+export const knotKeys = () => read('demo/device-maps/knot-keys.json');
 export const shearwater11 = () => read('demo/device-maps/shearwater-11.json');
 
 /** Every map of the demo workshop. */

@@ -26,6 +26,13 @@ export function playBack(map: DeviceMap, made: Plan): string[] {
   const wrong = [...violations(simulator, physical(made.strip)), ...violations(simulator, physical(made.rebuild))];
   return [
     ...wrong,
+    ...renewedTwice([...made.strip, ...made.rebuild]).map((id) => `${id} is renewed twice`),
     ...[...simulator.off, ...simulator.open, ...simulator.released].map((id) => `${id} is left undone`),
   ];
+}
+
+/** A piece for one use goes in once: as what is fitted new, or on the new part that it rides on. */
+function renewedTwice(ops: readonly Op[]): string[] {
+  const fresh = ops.flatMap((op) => ((op.kind === 'fit' && op.isNew) || op.name === 'renew' ? [op.part!] : []));
+  return fresh.filter((id, at) => fresh.indexOf(id) !== at);
 }

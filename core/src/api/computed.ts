@@ -107,6 +107,7 @@ const op = shape<Op>(
     joints: listOf(text),
     ruledBy: oneOf(...ORDER_RULES),
     functions: listOf(text),
+    untried: listOf(text),
   },
 );
 const warning = shape<Warning>({ code: text, text }, { part: text, joint: text });

@@ -298,6 +298,12 @@ export function isTether(joint: Joint): boolean {
   return joint.type === 'connector' || joint.type === 'solder' || joint.type === 'hinge';
 }
 
+/** The cell that a joint is soldered or welded to, if any: an iron there is for a lead to allow. */
+export function cellSolderedAt({ parts }: Pick<DeviceMap, 'parts'>, joint: Joint): Part | undefined {
+  if (joint.type !== 'solder') return undefined;
+  return parts.find(({ id, hazards }) => hazards?.includes('lithium') && (joint.to === id || joint.holds.includes(id)));
+}
+
 /** The fastener of one hole: the point's own, else the joint's. */
 export function fastenerAt(joint: ScrewJoint, point: ScrewPoint): string {
   return point.fastener ?? joint.fastener;

@@ -125,6 +125,8 @@ function layingOf(context: BondContext, group: readonly Closing[], ids: Readonly
     down.some((id) => way.follows.get(end)?.has(id) || way.late.has(id)),
   );
   const above = overIt(context, group, ids);
+  // what swings down on it later stands over it from its fitting on
+  const isOver = (id: string) => above.includes(id) && (isOuter || !down.includes(id));
 
   const binds = (draft: Draft): Draft => {
     const { id } = draft.op;
@@ -136,8 +138,8 @@ function layingOf(context: BondContext, group: readonly Closing[], ids: Readonly
     const served = isLast ? after(laidFirst, lastIds) : laidFirst;
     const beforeIt =
       isOuter && isBare
-        ? above.includes(id) || way.endsOfDead.has(id) || (way.endsOfDead.size === 0 && id === TEST_BEFORE)
-        : !isOuter && isAfterDead && way.endsOfDead.has(id);
+        ? isOver(id) || way.endsOfDead.has(id) || (way.endsOfDead.size === 0 && id === TEST_BEFORE)
+        : !isOuter && (isOver(id) || (isAfterDead && way.endsOfDead.has(id)));
     return beforeIt ? afterBy(served, 'seal', frameIds) : served;
   };
   const closing = down.find((id) => way.outerClosings.has(id)) ?? group[0]!.make;

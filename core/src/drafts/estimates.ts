@@ -64,6 +64,7 @@ export const TIMES = {
   inspect: 10,
   bendAside: 3,
   compare: 15,
+  takeUp: 40,
   pressHome: 12,
   /** plugged in, and its charge read; told to reset, and the first questions answered */
   charge: 10,

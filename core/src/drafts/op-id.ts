@@ -18,6 +18,8 @@ export type ProcedureName =
   | 'press'
   // old and new part side by side, once all has moved over
   | 'compare'
+  // a new base, on which all the rest goes
+  | 'take-up'
   // the flex of a battery that was unplugged
   | 'bend-aside'
   // a plug whose function failed

@@ -44,6 +44,8 @@ export interface Op {
   readonly onBoth?: true;
   /** ids of the functions that a test tries */
   readonly functions?: readonly string[];
+  /** parts that are glued shut before this test, since it can't come first */
+  readonly untried?: readonly string[];
   readonly stage: Stage;
   readonly why: string;
   readonly whyNotEarlier: string;
@@ -67,6 +69,7 @@ export interface Procedure {
   readonly tool?: string | null;
   readonly face?: Face | null;
   readonly functions?: readonly string[];
+  readonly untried?: readonly string[];
   readonly why?: string;
   readonly whyNotEarlier?: string;
 }

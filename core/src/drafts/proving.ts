@@ -1,4 +1,4 @@
-import { isOuter, type Part } from '../device-map/index.ts';
+import { isOuter, isSelfParting, type Joint, type Part, renewalOf } from '../device-map/index.ts';
 import { type Mechanism } from '../holds/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
@@ -34,7 +34,7 @@ export function withProving(
   const counted = withCounts(mechanism, drafts, way);
   const filmed = withFilmsOff(mechanism, path, counted, replaced);
   const seen = withLookingThrough(mechanism, path, filmed, way);
-  const closed = withTestBefore(mechanism, seen, way, functions, policy);
+  const closed = withTestBefore(mechanism, seen, path, way, functions, policy);
   const bare = isFilmed ? [glassFilmOff(closed)] : [];
   const isNew = ({ id }: Part) => {
     const part = mechanism.part.get(id)!;
@@ -68,14 +68,17 @@ function glassFilmOff(drafts: readonly Draft[]): Draft {
 function withTestBefore(
   mechanism: Mechanism,
   drafts: readonly Draft[],
+  path: Precedence,
   way: WayUp,
   functions: readonly string[],
   policy: Policy,
 ): Draft[] {
-  const isClosing = ({ op }: Draft) => way.outerClosings.has(op.id);
-  if (!drafts.some(isClosing)) return [...drafts];
-  const closings = new Set(drafts.filter(isClosing).map(({ op }) => op.id));
   const ordered = orderOf(drafts);
+  const pressed = pressedDown(mechanism, drafts, path, way, ordered);
+  const triedFirst = new Set(pressed.flatMap(({ down, isTried }) => (isTried ? down : [])));
+  const isClosing = ({ op }: Draft) => way.outerClosings.has(op.id) || triedFirst.has(op.id);
+  if (!drafts.some(isClosing)) return [...drafts];
+  const closings = new Set<string>(drafts.filter(isClosing).map(({ op }) => op.id));
   const isLater = ({ op, task }: Draft) =>
     way.late.has(op.id) || task.ruled?.has(TEST_BEFORE) || [...closings].some((id) => ordered.get(op.id)!.has(id));
   const isLast = (draft: Draft) => isClosing(draft) || isLater(draft);
@@ -89,6 +92,7 @@ function withTestBefore(
     : [];
   const last = drafts.filter(isLast).map(({ op }) => op);
   const shown = showable(mechanism, functions, last);
+  const untried = pressed.flatMap(({ part, isTried }) => (isTried ? [] : [part]));
   const test = procedureDraft({
     name: 'test',
     of: thingOf(TEST_BEFORE),
@@ -96,9 +100,50 @@ function withTestBefore(
     functions: shown,
     stage: 'prove',
     after: start.map(({ op }) => op.id),
+    ...(untried.length > 0 ? { untried } : {}),
   });
   const body = staged.map((draft) => (isClosing(draft) ? afterBy(draft, 'test', [test.op.id]) : draft));
   return [...body, ...start, afterBy(test, 'test', first)];
+}
+
+function isGluedAnew(joint: Joint): boolean {
+  return joint.type === 'bond' && !isSelfParting(joint) && renewalOf(joint) !== 'reuse' && joint.style !== 'tape';
+}
+
+interface PressedDown {
+  readonly part: string;
+  /** the operations that bring it down for good */
+  readonly down: readonly string[];
+  /** can it be tried before that? */
+  readonly isTried: boolean;
+}
+
+/**
+ * What is glued shut before the last closings. It is tried before that, unless its own plugs, or what brings the device to
+ * life, come only after.
+ */
+function pressedDown(
+  { map, touching, tether, joint: numberOfJoint, part: numberOf }: Mechanism,
+  drafts: readonly Draft[],
+  path: Precedence,
+  way: WayUp,
+  ordered: ReadonlyMap<string, ReadonlySet<string>>,
+): PressedDown[] {
+  const ids = new Set<string>(drafts.map(({ op }) => op.id));
+  const undone = new Set(path.ops.flatMap((op) => (op.kind === 'release' ? [op.joint] : [])));
+  return map.parts.filter(isOuter).flatMap(({ id }) => {
+    const bonds = map.joints.filter(
+      (each) => undone.has(numberOfJoint.get(each.id)!) && isGluedAnew(each) && each.holds.includes(id),
+    );
+    const made = bonds.map((each) => opId('make', each.id));
+    if (made.every((each) => way.outerClosings.has(each))) return [];
+    const peeled = bonds.map((each) => opId('liner-off', each.id));
+    const down = [...peeled, opId('close', id), ...made].filter((each) => ids.has(each));
+    const plugs = touching[numberOf.get(id)!]!.filter((joint) => tether[joint]);
+    const waits = [...way.endsOfDead, ...plugs.map((joint) => opId('make', map.joints[joint]!.id))];
+    const isLate = down.length === 0 || waits.some((each) => down.some((closing) => ordered.get(each)?.has(closing)));
+    return [{ part: id, down, isTried: !isLate }];
+  });
 }
 
 function orderOf(drafts: readonly Draft[]): ReadonlyMap<string, ReadonlySet<string>> {

@@ -103,7 +103,7 @@ export interface Renewal {
 export function rebuildDrafts(
   mechanism: Mechanism,
   state: DeviceState,
-  { path, whole }: WayBack,
+  { path, touched, whole }: WayBack,
   renewal: Renewal,
 ): Draft[] {
   const onMat = placesOnMat(mechanism, whole, path.ops);
@@ -137,7 +137,9 @@ export function rebuildDrafts(
   });
   // the natural sequence is the strip-down's, turned round
   const joined = beforeTheirCarrier(mechanism, drafts.toReversed(), renewal.moves);
-  const renewed = renewal.moves.flatMap((move) => renewedPieces(mechanism, move));
+  // what was lifted at any time is renewed when it is fitted
+  const lifted = new Set(touched.ops.flatMap((op) => (op.kind === 'lift' ? [op.part] : [])));
+  const renewed = renewal.moves.flatMap((move) => renewedPieces(mechanism, move, lifted));
   const fresh = [...joined, ...renewed].map((draft) => {
     const pieces = renewed.filter((piece) => draft.op.id === opId('fit', renewalHost(mechanism, renewal.moves, piece)));
     return pieces.length > 0
@@ -182,8 +184,10 @@ function beforeTheirCarrier(mechanism: Mechanism, drafts: readonly Draft[], move
   });
 }
 
-function renewedPieces(mechanism: Mechanism, move: Move): Draft[] {
-  return move.renewed.map((part) => {
+function renewedPieces(mechanism: Mechanism, { renewed, replaced }: Move, lifted: ReadonlySet<number>): Draft[] {
+  // what never leaves a base hangs on it by a hinge, and comes with the new one
+  const pieces = replaced === mechanism.base ? [] : renewed.filter((part) => !lifted.has(part));
+  return pieces.map((part) => {
     const { id } = mechanism.map.parts[part]!;
     return procedureDraft({
       name: 'renew',

@@ -1,3 +1,4 @@
+import { cellSolderedAt } from '../device-map/index.ts';
 import type { Mechanism } from './mechanism.ts';
 import { everyOp, play } from './play.ts';
 import { type DeviceState, isDead } from './state.ts';
@@ -40,8 +41,5 @@ function reachesDeadWithout(mechanism: Mechanism, state: DeviceState, forbidden:
 /** Solder on a lithium part is marked live always, though it waits for isolation where that can be had. */
 export function isMarkedLive(mechanism: Mechanism, live: ReadonlySet<number>, joint: number): boolean {
   if (live.has(joint)) return true;
-  return (
-    mechanism.map.joints[joint]!.type === 'solder' &&
-    mechanism.ends[joint]!.some((end) => mechanism.map.parts[end]!.hazards?.includes('lithium'))
-  );
+  return cellSolderedAt(mechanism.map, mechanism.map.joints[joint]!) !== undefined;
 }

@@ -12,6 +12,7 @@ import {
   aired,
   charged,
   tapesFor,
+  withBaseTakenUp,
   withComparison,
   withFilmsOff,
   withGlassFilmOff,
@@ -41,9 +42,10 @@ export function planAhead(
   const plan = planRepair({ ...found, targets, times }, budget);
   const isGone = takesOffWhatIsNot(mechanism, state);
   const once = (op: Op) => (op.kind !== 'procedure' || !state.steps.has(op.id)) && !isGone(op);
+  const back = withBaseTakenUp(mechanism, state, plan.rebuild);
   const planned = drying
     ? [...plan.strip, ...WET_OPS]
-    : withExtras(state, withDifferent(state, withComparison(state, [...plan.strip, ...plan.rebuild]), mechanism));
+    : withExtras(state, withDifferent(state, withComparison(state, [...plan.strip, ...back]), mechanism));
   const before = beforeOpening(mechanism, state, plan, drying);
   const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
   const mended = withFrameMended(map, taped, state.damage, (part) => comesOff(plan, state, part)).filter(once);

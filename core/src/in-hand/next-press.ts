@@ -1,7 +1,7 @@
 import { type DeviceMap, fastenerAt } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { type EventData, failedTests, isDrying, type JobState, wrongScrews } from '../job/index.ts';
+import { cellForALead, type EventData, failedTests, isDrying, type JobState, wrongScrews } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import { isGate } from '../words/index.ts';
 import type { Ahead } from './ahead.ts';
@@ -53,6 +53,7 @@ function pressOn(mechanism: Mechanism, state: JobState, ops: readonly Op[], now:
   const { map } = mechanism;
   const op = ops[0]!;
   if (isGate(op)) return pressing('To the preparation', { kind: 'go', to: 'prepare' });
+  if (cellForALead(map, state, op)) return pressing('A lead allows it first', { kind: 'ask', about: 'transplant' });
   if (op.name === 'transplant') return pressing('Record its checks', { kind: 'ask', about: 'transplant' });
   if (op.name === 'inspect') return pressing('It is good', say(...lookAnswer(op, 'good')));
   const [test, ...then] = testAnswer(map, state, op, 'works');

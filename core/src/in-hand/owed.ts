@@ -11,8 +11,8 @@ import {
   TIMES,
 } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { dropsOf, isTaped, type JobState } from '../job/index.ts';
-import { compareOp, type Plan } from '../plan/index.ts';
+import { dropsOf, isMet, isTaped, type JobState } from '../job/index.ts';
+import { compareOp, type Plan, takeUpOp } from '../plan/index.ts';
 import { crackedGlass, secondsUp, tapeOffOp, tapeOp } from '../prepare/index.ts';
 import { airing } from '../solvent/index.ts';
 
@@ -26,6 +26,16 @@ export function withComparison({ done }: JobState, ops: readonly Op[]): readonly
   const next = ops[at];
   if (!next || ops.some(({ name, part }) => name === 'compare' && part === next.part)) return ops;
   return ops.toSpliced(at, 0, compareOp(next.part!, next));
+}
+
+/** A new base is taken up before anything goes back, also where the plan was made anew once the old one was bare. */
+export function withBaseTakenUp(mechanism: Mechanism, state: JobState, ops: readonly Op[]): readonly Op[] {
+  const { id } = mechanism.map.parts[mechanism.base]!;
+  const isWanted = state.targets.some(
+    (each) => 'replace' in each && each.replace === id && isMet(mechanism, state, each),
+  );
+  const isUp = ops.some(({ name }) => name === 'take-up') || state.steps.has(opId('take-up', id));
+  return isWanted && !isUp ? [takeUpOp(id), ...ops] : ops;
 }
 
 export function tapesFor(map: Mechanism['map'], state: JobState): Op[] {

@@ -60,6 +60,8 @@ export function sideBySide(
 
 /** The part that is replaced, lies on the mat, and is worked on or compared. */
 function hostOf({ map, part }: Mechanism, { device }: JobState, { name, kind, part: own, joint, onto }: Op) {
+  // a base that is replaced lies by itself beside the new one
+  if (name === 'take-up') return own;
   const to = map.joints.find(({ id }) => id === joint)?.to;
   // what goes in with nothing named that it goes onto goes into the device
   const about = name === 'compare' ? own : (onto ?? to ?? (kind === 'fit' ? undefined : own));

@@ -14,7 +14,9 @@ export function forALead(state: JobState, event: BenchEvent): string | null {
         ? 'A bench that was not aired for long enough is for a lead to clear'
         : null;
     case 'lead':
-      return event.type === 'clear' ? 'A stop is for a lead to clear' : 'A cell transplant is for a lead to allow';
+      return event.type === 'clear'
+        ? 'A stop is for a lead to clear'
+        : 'An iron or welder at a cell is for a lead to allow';
     case 'lead-once-begun':
       if (state.stopped) return 'What is stopped is for a lead to end';
       return state.done.length > 0 || state.finished

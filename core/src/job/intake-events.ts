@@ -176,7 +176,7 @@ export const INTAKE_EVENTS: EventRows<IntakeEventData> = {
     data: Joi.object({ change: policySchema.min(1).required() }),
   },
   'transplant-allowed': {
-    tells: 'A lead allows a cell transplant',
+    tells: 'A lead allows an iron or welder at a cell: a transplant, or a lead that is soldered to it',
     ...WORK,
     saidBy: 'lead',
     data: Joi.object({

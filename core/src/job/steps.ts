@@ -28,6 +28,7 @@ import { asFound, mechanismFound } from './as-found.ts';
 import { notAccepted } from './desk.ts';
 import type { DoneStep, EventData } from './events.ts';
 import { notThere } from './found.ts';
+import { cellForALead } from './iron-at-cell.ts';
 import { grown, withKey } from './grown.ts';
 import { withMark } from './mark.ts';
 import { newlyReached } from './reached.ts';
@@ -49,6 +50,10 @@ function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway:
     if (step.name === 'transplant' && !state.transplant.done && !anyway) {
       return { problem: 'The cell transplant has to be allowed by the lead, and its checks recorded, first.' };
     }
+    const base = mechanism.map.parts[mechanism.base]!.id;
+    const isBase = step.id === opId('take-up', base) && !anyway;
+    const unaccepted = isBase ? notAccepted(mechanism, state, base) : null;
+    if (unaccepted) return { problem: unaccepted };
     const isAdded = state.added.some((each) => each.step === step.id);
     if (state.steps.has(step.id) && !step.again && !isAdded) return { problem: `“${step.id}” is done already.` };
     const unsure = step.name === 'press-home' ? withoutUnsure(state.unsure, step) : state.unsure;
@@ -56,6 +61,8 @@ function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway:
   }
   const op = numbered(mechanism, step);
   if ('problem' in op) return op;
+  const cell = anyway ? null : cellForALead(mechanism.map, state, step);
+  if (cell) return { problem: `An iron at ${cell} is for a lead to allow first: a cell that is overheated burns.` };
   const unaccepted = step.kind === 'fit' && step.new && !anyway ? notAccepted(mechanism, state, step.part!) : null;
   if (unaccepted) return { problem: unaccepted };
   const objection = objectionTo(mechanism, state, op.op, anyway);

@@ -17,6 +17,18 @@ export function withComparisons(ops: readonly Op[]): Op[] {
   return ops.flatMap((op, at) => [op, ...(after.get(at) ?? [])]);
 }
 
+/** A base that is replaced is never fitted: the new one is taken up before the first piece goes onto it. */
+export function takeUpOp(base: string): Op {
+  return procedureOp({
+    name: 'take-up',
+    part: base,
+    seconds: TIMES.takeUp,
+    stage: 'rebuild',
+    why: 'All that came off goes onto the new one.',
+    whyNotEarlier: 'Once the old one is bare.',
+  });
+}
+
 /** Old and new compared, before the new one goes in. */
 export function compareOp(part: string, { stage }: Op): Op {
   return procedureOp({

@@ -5,12 +5,12 @@ import { checkTargets, inWords, type Target } from '../search/index.ts';
 import { type Op, withoutIdleCounts, withVents } from '../drafts/index.ts';
 import { type Policy, settled } from '../policy/index.ts';
 import { type DoneOp, openTargets, type Present, presentState } from './present.ts';
-import { explained, replacementWarnings, transplantWarnings, type Warning, workWarnings } from '../words/index.ts';
+import { explained, replacementWarnings, transplantWarnings, untriedWarnings, type Warning, workWarnings } from '../words/index.ts';
 import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, toolsOf } from './supplies.ts';
 import { costAsPlanned, FLEX_RISK_S, standingFlexes } from './costs.ts';
 import { withPlaces } from './moving-over.ts';
 import { inOrderOfIds } from './order-of-ids.ts';
-import { withComparisons } from './comparisons.ts';
+import { takeUpOp, withComparisons } from './comparisons.ts';
 import { withFlexesAside } from './flexes-aside.ts';
 import { withInspections } from './inspections.ts';
 import { rebuild } from './rebuild.ts';
@@ -107,7 +107,8 @@ function planWith(
   const told = explained(map, back.drafts, back.order, back.ruledBy, rebuildPurpose(targets));
   const marked = marking(mechanism, present.state, replaced);
   const physicalOf = new Map(back.drafts.map(({ op, task }) => [op.id as string, task.physical]));
-  const rebuildOps = withoutIdleCounts(mechanism, withPlaces(mechanism, strip.state, told, physicalOf, back.onto));
+  const fresh = replaced.has(mechanism.base) ? [takeUpOp(map.parts[mechanism.base]!.id), ...told] : told;
+  const rebuildOps = withoutIdleCounts(mechanism, withPlaces(mechanism, strip.state, fresh, physicalOf, back.onto));
   const vented = withVents(marked([...stripOps, ...rebuildOps]));
   const guessed = withComparisons(withFlexesAside(map, withInspections(map, vented)));
   const aired = timed(map, guessed, times);
@@ -147,6 +148,7 @@ function planWith(
         ...present.warnings,
         ...strip.warnings,
         ...workWarnings(mechanism, aired),
+        ...untriedWarnings(mechanism, up),
         ...replacementWarnings(mechanism, replaced, back.moves),
         ...transplantWarnings(mechanism, replaced, policy),
       ],

@@ -1,7 +1,7 @@
 import type { DeviceMap } from '../device-map/index.ts';
 import { opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { curing, type JobState, saidOfWater } from '../job/index.ts';
+import { curing, type JobState, partsNewIn, saidOfWater } from '../job/index.ts';
 import { counts } from '../screws/index.ts';
 import { inWords } from '../search/index.ts';
 import { TORQUE_N_CM } from '../torque/index.ts';
@@ -53,7 +53,7 @@ const GLUED = 'It is glued: until the glue has set no water, no heat and no bend
 export function reportOf(mechanism: Mechanism, state: JobState): Report {
   const { map } = mechanism;
   const { job } = state;
-  const fitted = state.done.filter(({ kind, new: isNew }) => kind === 'fit' && isNew).map(({ part }) => part!);
+  const fitted = partsNewIn(mechanism, state);
   return {
     title: job.title,
     device: map.name,

@@ -1,4 +1,4 @@
-import { type DeviceMap, type Hazard, isOuter } from '../device-map/index.ts';
+import { cellSolderedAt, type DeviceMap, type Hazard, isOuter } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { partName } from './names.ts';
 
@@ -14,6 +14,11 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
   const held = map.parts.filter((each) => joint?.holds.includes(each.id));
   const touches = (hazard: Hazard) => [part, ...held].some((each) => each?.hazards?.includes(hazard));
 
+  const isIron =
+    op.name === 'transplant' || ((op.kind === 'release' || op.kind === 'make') && joint?.type === 'solder');
+  if (op.name === 'transplant' || (isIron && joint && cellSolderedAt(map, joint))) {
+    return `An iron or welder at a lithium cell: one that is overheated, cut or shorted burns at once, with poisonous smoke. Only as the lead allowed: face covered, sand in reach, not alone. ${LOCAL}`;
+  }
   if (op.live)
     return 'The battery is still connected. Plastic tools only: a slip can burn the board. Isolate directly after.';
   if (op.name === 'heat') {
@@ -27,7 +32,7 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
   if (touches('lithium') && op.kind !== 'procedure') {
     return `${op.kind === 'release' && joint?.type === 'connector' ? 'Lithium cell: keep metal off its connector and bend it away.' : cellWords(map, op)} Sand in reach. ${LOCAL}`;
   }
-  if (joint?.type === 'solder' && (op.kind === 'release' || op.kind === 'make')) {
+  if (isIron) {
     return `Iron at about 350 °C (common practice): burns, and its fumes harm. Draw them off; nothing flammable near. ${LOCAL}`;
   }
   if (op.kind === 'release' && joint?.type === 'bond' && touches('glass')) {

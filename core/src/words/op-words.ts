@@ -203,6 +203,12 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
         thing: part,
         hint: 'Side by side: nothing is left on the old one, no hole and no screw is without its like.',
       };
+    case 'take-up':
+      return {
+        title: 'Take the new one up',
+        thing: part,
+        hint: 'Old and new side by side: every hole, boss and thread has its like. What came on the new one is counted.',
+      };
     case 'press-home':
       return {
         title: 'Unplug it and press it home again',
@@ -240,13 +246,17 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
         hint: 'Only as the lead has allowed. Its checks are recorded here.',
       };
     default:
-      return {
-        title: op.id === TEST_AFTER ? 'Try everything' : 'Try it before sealing',
-        thing: op.functions?.length
-          ? plural(op.functions.length, 'function')
-          : 'It starts, nothing smells or grows warm',
-      };
+      return testWords(map, op);
   }
+}
+
+function testWords(map: DeviceMap, { id, functions = [], untried = [] }: Op): OpWords {
+  const thing =
+    functions.length > 0 ? plural(functions.length, 'function') : 'It starts, nothing smells or grows warm';
+  if (id === TEST_AFTER) return { title: 'Try everything', thing };
+  if (untried.length === 0) return { title: 'Try it before sealing', thing };
+  const down = untried.map((each) => partName(map, each)).join(' and ');
+  return { title: 'Try it before closing', thing, hint: `${down} is down already: what fails in it takes a new seal.` };
 }
 
 /** What a failed look turns the job into. */

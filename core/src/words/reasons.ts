@@ -32,6 +32,7 @@ const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
   look: 'look behind the edge',
   inspect: 'look closely at',
   compare: 'compare old and new',
+  'take-up': 'take up the new',
   'press-home': 'press home again',
   'bend-aside': 'bend the flex aside of',
   'take-off': 'take off what the map does not have',

@@ -133,6 +133,9 @@ function lockedWords({ locker, singleUse }: Fastener, isOff: boolean): string[] 
   ];
 }
 
+/** What becomes of a cell is no matter of a bin (common practice). */
+const SPENT_CELL = 'Apart from all else, its contacts covered, for the lithium waste: a new one goes in.';
+
 function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
   const { motion, through = [], mixUpWith = [], mark, ifFailed, hazards = [] } = part;
   const isOff = op.kind === 'open' || op.kind === 'lift';
@@ -140,7 +143,7 @@ function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
   const isSpent = part.reuse === 'single-use' && op.kind === 'lift';
   const openings = through.map((each) => partName(map, each.part)).join(' and ');
   return [
-    ...(isSpent ? ['Into the bin at once: a new one goes in.'] : []),
+    ...(isSpent ? [hazards.includes('lithium') ? SPENT_CELL : 'Into the bin at once: a new one goes in.'] : []),
     ...(mark !== undefined && isIn ? [`Marked “${mark}”.`] : []),
     ...(motion && isIn ? motionWords(motion) : []),
     ...(openings && op.kind === 'lift' ? [`Draw it out of the opening in ${openings}.`] : []),

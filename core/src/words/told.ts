@@ -1,3 +1,4 @@
+import { cellSolderedAt } from '../device-map/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import type { Move, Target } from '../search/index.ts';
 import { type Op, packsOf } from '../drafts/index.ts';
@@ -20,7 +21,8 @@ export interface Warning {
     | 'order'
     | 'out-of-order'
     | 'no-battery'
-    | 'not-reversible';
+    | 'not-reversible'
+    | 'untried';
   readonly part?: string;
   readonly joint?: string;
   readonly text: string;
@@ -68,7 +70,10 @@ export function workWarnings(mechanism: Mechanism, ops: readonly Op[]): Warning[
       found.push({ code: 'seal-opened', joint: joint.id, text });
     }
     if (op.live && joint) {
-      const text = `${jointName(map, joint)} is released while the battery is connected. Plastic tools only; isolate directly after.`;
+      const cell = cellSolderedAt(map, joint);
+      const text = cell
+        ? `${jointName(map, joint)} is soldered at a lithium cell, which is never dead. A lead allows it, or it stays as it is.`
+        : `${jointName(map, joint)} is released while the battery is connected. Plastic tools only; isolate directly after.`;
       found.push({ code: 'live', joint: joint.id, text });
     }
     const part = op.kind === 'lift' ? map.parts.find((each) => each.id === op.part) : undefined;
@@ -85,6 +90,22 @@ export function workWarnings(mechanism: Mechanism, ops: readonly Op[]): Warning[
     });
   }
   return found;
+}
+
+/** What is glued down before it can be tried, and why it can't be tried before. */
+export function untriedWarnings({ map }: Mechanism, ops: readonly Op[]): Warning[] {
+  const parts = ops.flatMap(({ untried }) => untried ?? []);
+  return parts.map((part) => {
+    const down = ops.findIndex((op) => (op.kind === 'close' || op.kind === 'fit') && op.part === part && !op.staysOpen);
+    const waits = ops.slice(Math.max(down, 0)).find((op) => {
+      const joint = op.kind === 'make' ? map.joints.find(({ id }) => id === op.joint) : undefined;
+      return joint?.type === 'connector' && (joint.holds.includes(part) || joint.isolates !== undefined);
+    });
+    const joint = waits && map.joints.find(({ id }) => id === waits.joint);
+    const why = joint ? `${jointName(map, joint)} comes only after. ` : '';
+    const text = `${partName(map, part)} is glued down before it can be tried. ${why}What fails in it takes a new seal.`;
+    return { code: 'untried', part, text };
+  });
 }
 
 export function transplantWarnings(mechanism: Mechanism, replaced: ReadonlySet<number>, policy: Policy): Warning[] {

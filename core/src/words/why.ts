@@ -81,6 +81,7 @@ const PROCEDURES: Readonly<Partial<Record<NonNullable<Op['name']>, string>>> = {
   charge: 'A reset refuses to run on a cell that is nearly empty.',
   reset: 'A board brings its own accounts and settings.',
   inspect: 'What fails here is renewed, not sealed in.',
+  'take-up': 'All that came off goes onto it.',
   'take-off': 'It lies over what comes next.',
   'put-back': 'It was there.',
   tack: 'What still sticks is kept.',

@@ -1,4 +1,4 @@
-import type { DoneStep, EventData, JobState } from '@nibrel/core/job';
+import { cellForALead, type DoneStep, type EventData, type JobState } from '@nibrel/core/job';
 import type { Part } from '@nibrel/core/device-map';
 import type { Mechanism } from '@nibrel/core/holds';
 import type { Leaving } from '@nibrel/core/in-hand';
@@ -138,6 +138,7 @@ export const BenchPanels = memo(function BenchPanels({
       />
       <TransplantPanel
         state={state}
+        iron={op ? cellForALead(map, state, op) : null}
         open={panel === 'transplant'}
         onClose={close}
         onAllowed={(allowed) => void send('transplant-allowed', allowed, allowed.lead)}

@@ -187,7 +187,7 @@ export function Operation({
               : [];
           })}
         {op.name === 'test' && <Tests map={map} state={state} op={op} selfTest={selfTest} />}
-        {lead.name === 'compare' && beside && lookahead === 0 && (
+        {(lead.name === 'compare' || lead.name === 'take-up') && beside && lookahead === 0 && (
           <NoPlace map={map} beside={beside} onNoPlace={onNoPlace} />
         )}
         {lead.name === 'lay' && joint?.type === 'bond' && <TapeCuts map={map} state={state} bond={joint} />}

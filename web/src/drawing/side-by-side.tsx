@@ -33,7 +33,9 @@ export function SideBySideDrawing({ mechanism, beside, now, near }: SideBySideDr
     const along = [...carried(mechanism, assembled(mechanism), number)].map((each) => map.parts[each]!.id);
     return { host: map.parts[number]!, own: alone(map, map.parts[number]!, new Set(along)) };
   }, [mechanism, map, beside.part]);
-  const side = host.face === 'front' ? 'back' : 'front';
+  const side = host.base || host.face !== 'front' ? 'front' : 'back';
+  // beside a base all else lies on the mat: what came on the new one is counted
+  const listed = beside.pieces.filter(({ at }) => !host.base || at === 'came');
   const goneFrom = (on: ReadonlySet<PieceAt>) =>
     new Set(beside.pieces.flatMap(({ part, at }) => (on.has(at) ? [] : [part])));
   const name = partName(map, beside.part);
@@ -66,7 +68,7 @@ export function SideBySideDrawing({ mechanism, beside, now, near }: SideBySideDr
       </div>
       <figcaption>
         <ul aria-label="Pieces" className="grid grid-cols-2 gap-x-6 text-note">
-          {beside.pieces.map(({ part, at }) => (
+          {listed.map(({ part, at }) => (
             <li key={part} className="flex justify-between border-b border-hair">
               <span className={now.has(part) ? 'font-bold text-now' : ''}>{partName(map, part)}</span>
               <span className={at === 'mat' ? 'font-bold text-care' : 'text-quiet'}>{WHERE[at]}</span>

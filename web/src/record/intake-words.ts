@@ -41,7 +41,7 @@ export function intakeLine(map: DeviceMap, event: BenchEvent): string {
         .map(([key, value]) => `${key} ${value ?? 'as mapped'}`)
         .join(', ')}`;
     case 'transplant-allowed':
-      return `Cell transplant allowed by ${event.data.lead}, charge ${percent(event.data.charge)}; confirmed: ${event.data.confirmed.join(', ')}. ${event.data.text}`;
+      return `An iron or welder at a cell allowed by ${event.data.lead}, charge ${percent(event.data.charge)}; confirmed: ${event.data.confirmed.join(', ')}. ${event.data.text}`;
     case 'transplant-done':
       return `Cell replaced inside the pack: ${event.data.old_V} V before, ${event.data.cells_V.join(', ')} V after; checked: ${event.data.checked.join(', ')}`;
     default:

@@ -12,6 +12,8 @@ import { useFields } from '../../ui/use-fields.ts';
 
 interface TransplantPanelProps extends Closing {
   readonly state: JobState;
+  /** the cell that an iron is taken to, where its own cell stays */
+  readonly iron?: string | null;
   onAllowed(allowed: EventData['transplant-allowed']): void;
   onDone?(done: EventData['transplant-done']): void;
 }
@@ -30,19 +32,23 @@ const CHECK_WORDS: Readonly<Record<(typeof TRANSPLANT_CHECKS)[number], string>> 
 };
 
 /** The cell transplant's own gate, and after it its checks. How it is done is not told here. */
-export function TransplantPanel({ state, open, onClose, onAllowed, onDone }: TransplantPanelProps) {
+export function TransplantPanel({ state, iron = null, open, onClose, onAllowed, onDone }: TransplantPanelProps) {
   const isAllowed = state.transplant.allowed !== null;
   return (
     <Panel
-      title={isAllowed ? 'The new cell, checked' : 'A cell transplant is for the lead to allow'}
-      said="Recorded, and disclosed in the record and to the owner."
+      title={
+        isAllowed
+          ? 'The new cell, checked'
+          : `${iron ? `An iron at ${iron}` : 'A cell transplant'} is for the lead to allow`
+      }
+      said={iron ? 'Recorded, with who allowed it.' : 'Recorded, and disclosed in the record and to the owner.'}
       open={open}
       onClose={onClose}
     >
       {isAllowed ? (
         <Checks state={state} onDone={(done) => onDone?.(done)} onClose={onClose} />
       ) : (
-        <Gate state={state} onAllowed={onAllowed} onClose={onClose} />
+        <Gate state={state} iron={iron} onAllowed={onAllowed} onClose={onClose} />
       )}
     </Panel>
   );
@@ -68,11 +74,12 @@ const checksSchema = Joi.object<{ old_V: number; cells_V: number[] }>({
 
 interface GateProps {
   readonly state: JobState;
+  readonly iron: string | null;
   onAllowed: TransplantPanelProps['onAllowed'];
   onClose(): void;
 }
 
-function Gate({ state, onAllowed, onClose }: GateProps) {
+function Gate({ state, iron, onAllowed, onClose }: GateProps) {
   const [confirmed, setConfirmed] = useState<ReadonlySet<string>>(new Set());
   const known = String(Math.round((state.charges.at(-1)?.charge ?? 0) * 100) || '');
   const { field, sent } = useFields(allowedSchema, { lead: '', text: '', percent: known });
@@ -84,18 +91,19 @@ function Gate({ state, onAllowed, onClose }: GateProps) {
     <form onSubmit={allow} className="flex flex-col gap-4">
       <Caution>
         A cell that is shorted, cut or overheated burns at once, with poisonous smoke. Only trained people, only where
-        the law and the insurer allow it. A whole new pack is the usual way.
+        the law and the insurer allow it.{' '}
+        {iron ? 'A part that need not be unsoldered stays.' : 'A whole new pack is the usual way.'}
       </Caution>
       <Confirm words={GATE_WORDS} confirmed={confirmed} onConfirmed={setConfirmed} />
       <div className="grid grid-cols-2 gap-4">
         <Field label="Lead" {...field('lead')} maxLength={60} />
         <Field
-          label={`Charge of the old cell, % (${Math.round(state.limits.transplantCharge * 100)} at most)`}
+          label={`Charge of the ${iron ? '' : 'old '}cell, % (${Math.round(state.limits.transplantCharge * 100)} at most)`}
           inputMode="decimal"
           {...field('percent')}
         />
       </div>
-      <Field label="Why not a whole pack" {...field('text')} maxLength={1000} />
+      <Field label={iron ? 'Why it is unsoldered here' : 'Why not a whole pack'} {...field('text')} maxLength={1000} />
       <Button weight="loud" type="submit" disabled={confirmed.size < TRANSPLANT_GATE.length}>
         The lead allows it
       </Button>

@@ -1,0 +1,18 @@
+import { cellSolderedAt, type DeviceMap } from '../device-map/index.ts';
+import { partName } from '../words/index.ts';
+import type { JobState } from './state.ts';
+
+/**
+ * The cell, by name, that a step takes an iron or a welder to while no lead has allowed it, by whatever way the step came
+ * into the plan; null where none.
+ */
+export function cellForALead(
+  map: DeviceMap,
+  { transplant }: JobState,
+  { kind, joint: id }: { readonly kind: string; readonly joint?: string },
+): string | null {
+  if (transplant.allowed || (kind !== 'release' && kind !== 'make')) return null;
+  const joint = map.joints.find((each) => each.id === id);
+  const cell = joint && cellSolderedAt(map, joint);
+  return cell ? partName(map, cell.id) : null;
+}
