@@ -12,12 +12,14 @@ import type { WayUp } from './way-up.ts';
  * looks out through goes down on it, else before it goes in itself. One with a film of its own is wiped when that comes
  * off.
  * @param path everything that was undone at any time in this job
+ * @param turn where each operation stands on the way back, as far as the map leaves it open
  */
 export function withLookingThrough(
   { map, part, joint }: Mechanism,
   path: Precedence,
   drafts: readonly Draft[],
   way: WayUp,
+  turn: ReadonlyMap<string, number>,
 ): Draft[] {
   const ids = new Set<string>(drafts.map(({ op }) => op.id));
   const moved = new Set(path.ops.flatMap((op) => (op.kind === 'release' ? [] : [op.part])));
@@ -28,9 +30,9 @@ export function withLookingThrough(
     const own = opId('fit', lens.id);
     const covers = map.parts.filter((each) => moved.has(part.get(each.id)!) && looksOutThrough(map, lens, each));
     // what goes down before the lens itself does not cover it
-    const down = covers
-      .flatMap((each) => downOf(ids, each.id))
-      .filter((id) => !ids.has(own) || !known.comesBefore(id, own));
+    const isFirst = (id: string) =>
+      known.comesBefore(id, own) || (!known.comesBefore(own, id) && (turn.get(id) ?? 0) < (turn.get(own) ?? 0));
+    const down = covers.flatMap((each) => downOf(ids, each.id)).filter((id) => !ids.has(own) || !isFirst(id));
     if (down.length > 0) return [{ draft: wipe(lens, down, ids.has(own) ? [own] : [], way), until: down }];
     return ids.has(own) ? [{ draft: wipe(lens, [own], [], way), until: [own] }] : [];
   });

@@ -19,6 +19,7 @@ import type { WayUp } from './way-up.ts';
  * @param path everything that was undone at any time in this job
  * @param renewed parts that went in as new ones before this plan was made
  * @param isFilmed this plan lays film over the glass
+ * @param turn where each operation stands on the way back, as far as the map leaves it open
  */
 export function withProving(
   mechanism: Mechanism,
@@ -28,12 +29,13 @@ export function withProving(
   { replaced, renewed }: { readonly replaced: ReadonlySet<number>; readonly renewed: ReadonlySet<number> },
   policy: Policy,
   isFilmed: boolean,
+  turn: ReadonlyMap<string, number>,
 ): Draft[] {
   if (drafts.length === 0 && path.ops.length === 0) return [];
   const functions = touchedFunctions(mechanism, path.ops, replaced);
   const counted = withCounts(mechanism, drafts, way);
   const filmed = withFilmsOff(mechanism, path, counted, replaced);
-  const seen = withLookingThrough(mechanism, path, filmed, way);
+  const seen = withLookingThrough(mechanism, path, filmed, way, turn);
   const closed = withTestBefore(mechanism, seen, path, way, functions, policy);
   const bare = isFilmed ? [glassFilmOff(closed)] : [];
   const isNew = ({ id }: Part) => {

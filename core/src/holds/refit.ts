@@ -44,7 +44,8 @@ function stateToUndo(mechanism: Mechanism, state: DeviceState, op: RebuildOp): D
       if (state.group[op.onto] === op.part) return null;
       const place = state.group[op.onto]!;
       const hosts = mechanism.holding[op.part]!.map((joint) => mechanism.to[joint]!);
-      if (!hosts.some((host) => state.group[host] === place)) return null;
+      const isHosted = hosts.some((host) => state.group[host] === place);
+      if (!isHosted && !(place === mechanism.base && isLaidByItself(mechanism, op.part))) return null;
       const next = applied(mechanism, state, op);
       // lifting it again must take along just what comes with it now
       return sameState(applied(mechanism, next, inverse(op)), state) ? next : null;
@@ -55,4 +56,13 @@ function stateToUndo(mechanism: Mechanism, state: DeviceState, op: RebuildOp): D
 /** On the mat a lifted part is the host of its group and counts as standing. */
 function standsReady(state: DeviceState, part: number): boolean {
   return state.status[part] === SEATED || (state.status[part] === OFF && state.group[part] === part);
+}
+
+/**
+ * A lead that is plugged in at both ends, or a pad between two parts, leaves with neither, and is laid where it belongs
+ * before either is back.
+ */
+function isLaidByItself({ map, holding, selfParting, to }: Mechanism, part: number): boolean {
+  const isLoose = holding[part]!.every((joint) => selfParting[joint] || map.joints[joint]!.type === 'connector');
+  return isLoose && new Set(holding[part]!.map((joint) => to[joint])).size > 1;
 }

@@ -29,7 +29,10 @@ describe('an iron at a cell', () => {
     const bench = new TestBench(soldered(), [{ replace: 'cell-sensor' }]);
     bench.until('release:sensor-weld');
     const step = doneStep(bench.ahead()[0]!);
-    expect(nextPress(bench.mechanism, bench.state, bench.aheadWhole(), 0).does).toEqual({ kind: 'ask', about: 'transplant' });
+    expect(nextPress(bench.mechanism, bench.state, bench.aheadWhole(), 0).does).toEqual({
+      kind: 'ask',
+      about: 'transplant',
+    });
     expect(bench.send('did', { steps: [step] }).problem).toContain('for a lead to allow');
     expect(bench.send('transplant-allowed', ALLOWED).problem).toContain('for a lead');
     expect(bench.send('transplant-allowed', ALLOWED, 'Maren').problem).toBeNull();

@@ -5,7 +5,14 @@ import { checkTargets, inWords, type Target } from '../search/index.ts';
 import { type Op, withoutIdleCounts, withVents } from '../drafts/index.ts';
 import { type Policy, settled } from '../policy/index.ts';
 import { type DoneOp, openTargets, type Present, presentState } from './present.ts';
-import { explained, replacementWarnings, transplantWarnings, untriedWarnings, type Warning, workWarnings } from '../words/index.ts';
+import {
+  explained,
+  replacementWarnings,
+  transplantWarnings,
+  untriedWarnings,
+  type Warning,
+  workWarnings,
+} from '../words/index.ts';
 import { type Consumable, consumablesOf, leftOver, type ScrewLine, screwLines, toolsOf } from './supplies.ts';
 import { costAsPlanned, FLEX_RISK_S, standingFlexes } from './costs.ts';
 import { withPlaces } from './moving-over.ts';

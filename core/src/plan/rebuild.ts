@@ -94,8 +94,9 @@ export function rebuild(
   const bonded = withBonds({ mechanism, state: reached, way, replaced, remade: back.remade, policy }, ruledBack);
   const isFilmed = strip.drafts.some(({ op }) => op.id === 'film');
   const renewed = new Set([...present.renewed].map((id) => mechanism.part.get(id)!));
+  const turns = new Map(down.ids.map((id, at) => [id, at]));
   const body = withTransplant(mechanism, bonded, replaced, policy);
-  const proving = withProving(mechanism, body, back.touched, way, { replaced, renewed }, policy, isFilmed);
+  const proving = withProving(mechanism, body, back.touched, way, { replaced, renewed }, policy, isFilmed, turns);
 
   const rules = { live: back.live, extra: back.extra };
   const offIds = off.precedence.ops.map((op) => physicalId(mechanism, op) as string);

@@ -32,7 +32,7 @@ export interface RebuildTask {
 /**
  * Back in reverse: what came off last goes on first. Where that is not allowed yet, the earliest in the reversed order
  * that is, and leaves the rest possible.
- * @returns null where the reversed order itself can't be done from here
+ * @returns null where no reversed order can be done from here
  */
 export function rebuildOrder(task: RebuildTask): { order: readonly number[]; resolved: readonly PhysicalOp[] } | null {
   return new WalkBack(task).whole();
@@ -55,7 +55,7 @@ class WalkBack {
   }
 
   whole() {
-    if (!this.#played(this.#state, this.#rest)) return null;
+    if (!this.#played(this.#state, this.#rest) && !this.#replanned([])) return null;
     while (this.#left.size > 0) {
       const next = this.#next();
       const op = this.#legal(this.#state, next);
@@ -100,20 +100,20 @@ class WalkBack {
   /** Takes the operation next where the rest can still be done after it. */
   #takes(op: number): boolean {
     const at = this.#rest.indexOf(op);
-    if (at > 0 && !this.#played(this.#state, [op, ...this.#rest.slice(0, at)])) return this.#replanned(op);
+    if (at > 0 && !this.#played(this.#state, [op, ...this.#rest.slice(0, at)])) return this.#replanned([op]);
     this.#rest = this.#rest.toSpliced(at, 1);
     return true;
   }
 
   /** What is left may have to go in another order then: it is found by coming down from the whole device. */
-  #replanned(op: number): boolean {
+  #replanned(first: readonly number[]): boolean {
     const { mechanism, whole, rules, ops } = this.#task;
-    const left = [...this.#left].filter((each) => each !== op && !isForward(ops[each]!));
+    const left = [...this.#left].filter((each) => !first.includes(each) && !isForward(ops[each]!));
     const undone = left.map((each) => inverse(ops[each] as Parameters<typeof inverse>[0]) as unknown as StripOp);
     const down = play(mechanism, whole, undone, rules);
     if (down.waiting.length > 0) return false;
     const numbers = down.done.map((each) => left[undone.findIndex((one) => isSame(one, each))]!).reverse();
-    if (numbers.length < left.length || !this.#played(this.#state, [op, ...numbers])) return false;
+    if (numbers.length < left.length || !this.#played(this.#state, [...first, ...numbers])) return false;
     this.#rest = numbers;
     return true;
   }

@@ -1,4 +1,11 @@
-export { type Warning, lostFunctions, replacementWarnings, transplantWarnings, untriedWarnings, workWarnings } from './told.ts';
+export {
+  type Warning,
+  lostFunctions,
+  replacementWarnings,
+  transplantWarnings,
+  untriedWarnings,
+  workWarnings,
+} from './told.ts';
 export { heldName, jointKind, jointName, partName, thingName } from './names.ts';
 export { opTitle, explained } from './reasons.ts';
 export { cautionFor } from './cautions.ts';

@@ -251,8 +251,7 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
 }
 
 function testWords(map: DeviceMap, { id, functions = [], untried = [] }: Op): OpWords {
-  const thing =
-    functions.length > 0 ? plural(functions.length, 'function') : 'It starts, nothing smells or grows warm';
+  const thing = functions.length > 0 ? plural(functions.length, 'function') : 'It starts, nothing smells or grows warm';
   if (id === TEST_AFTER) return { title: 'Try everything', thing };
   if (untried.length === 0) return { title: 'Try it before sealing', thing };
   const down = untried.map((each) => partName(map, each)).join(' and ');

@@ -45,7 +45,10 @@ export function BenchPicture({
   const mat = useMemo(() => onTheMat(mechanism, state, op), [mechanism, state, op]);
   const shown = useMemo(() => mat?.shown ?? shownOf(mechanism, state, op), [mat, mechanism, state, op]);
   const tray = useMemo(() => trayOf(map, op), [map, op]);
-  const near = useMemo(() => (tray || op?.name === 'compare' || op?.name === 'take-up' ? NOTHING_NEAR : nearOf(map, op)), [tray, map, op]);
+  const near = useMemo(
+    () => (tray || op?.name === 'compare' || op?.name === 'take-up' ? NOTHING_NEAR : nearOf(map, op)),
+    [tray, map, op],
+  );
   const damage = state.stopped ? state.damage.filter(({ face }) => face === side || face === 'edge') : [];
   const over =
     tray || marks || damage.length > 0 ? (
