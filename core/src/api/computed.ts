@@ -101,6 +101,10 @@ const op = shape<Op>(
     isNew: yes,
     isOld: yes,
     frees: listOf(text),
+    pries: listOf(text),
+    asks: listOf(text),
+    lead: shape<NonNullable<Op['lead']>>({ nth: count, of: count }),
+    posture: text,
     serves: text,
     staysOpen: yes,
     onBoth: yes,
@@ -108,6 +112,7 @@ const op = shape<Op>(
     ruledBy: oneOf(...ORDER_RULES),
     functions: listOf(text),
     untried: listOf(text),
+    isRest: yes,
   },
 );
 const warning = shape<Warning>({ code: text, text }, { part: text, joint: text });

@@ -160,7 +160,7 @@ describe('a bond of a map', () => {
       ['top', 2],
       ['right', 1.5],
     ]);
-    expect(cut).toMatchObject({ toward: 'right', slide: { dx: 4, dy: 0 }, startWhy: 'The map begins here.' });
+    expect(cut).toMatchObject({ toward: 'right', slide: { dx: -4, dy: 0 }, startWhy: 'The map begins here.' });
     expect(cut.tethers).toContain('display-plug');
   });
 

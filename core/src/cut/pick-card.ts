@@ -1,5 +1,5 @@
 import type { BondJoint, BondSegment, DeviceMap, Edge, Part } from '../device-map/index.ts';
-import { thingName } from '../words/index.ts';
+import { seenEdge, thingName } from '../words/index.ts';
 import { cutOfBond } from './of-bond.ts';
 
 /** What is printed to scale so that picks can be marked and edges kept apart. Lengths in mm. */
@@ -21,6 +21,7 @@ export interface PickCard {
   }[];
   /** parts that a pick must not reach: what lies behind an edge, and what the bond endangers */
   readonly keepOuts: readonly { readonly name: string; readonly box: Part['box'] }[];
+  /** the edge that stays down, as the card shows it */
   readonly toward: Edge | null;
   /** seen from the back, so drawn mirrored */
   readonly mirrored: boolean;
@@ -57,7 +58,7 @@ export function pickCard(map: DeviceMap, bond: BondJoint): PickCard | null {
     })),
     edges,
     keepOuts: keepOuts(map, bond).map(({ name, box }) => ({ name, box })),
-    toward: cut.toward,
+    toward: cut.toward && seenEdge(cut.toward, bond.face),
     mirrored: bond.face === 'back',
     bar_mm: BAR_mm,
   };

@@ -55,7 +55,8 @@ function closingsOf({ mechanism, way, replaced, policy }: BondContext, ids: Read
     const make = opId('make', bond.id);
     const down = goingDown(mechanism, bond, ids);
     if (isSelfParting(bond) ? down.length === 0 : !ids.has(make)) return [];
-    const comesWithPart = renewalOf(bond) === 'with-part' && mechanism.held[number]!.some((part) => replaced.has(part));
+    const isFresh = (part: number) => replaced.has(part) || mechanism.map.parts[part]!.reuse === 'single-use';
+    const comesWithPart = renewalOf(bond) === 'with-part' && mechanism.held[number]!.some(isFresh);
     const given = { number, bond, comesWithPart, renewal: renewalFor(bond, policy.closing), make };
     const isOuter = way.outerClosings.has(make) || down.some((id) => way.outerClosings.has(id) && isSelfParting(bond));
     return [{ ...given, down: down.length > 0 ? down : [make], isOuter }];

@@ -6,7 +6,7 @@ export { type HeatBlock, heatBlocks, solventLast, withBlocks, withVents } from '
 export { isSoftened, TIMES, length_mm, renewalFor, secondsToLay, secondsToScrape, usualSeconds } from './estimates.ts';
 export { withoutIdleCounts, withProving } from './proving.ts';
 export { showable } from './showable.ts';
-export { testedFunctions, testSeconds } from './touched.ts';
+export { testedFunctions, testSeconds, triedAtTheEnd } from './touched.ts';
 export { withBonds } from './bonds.ts';
 export { type LastDisplay, withoutRings, withRebuildRules } from './ruled.ts';
 export { type WayUp, wayUp } from './way-up.ts';

@@ -32,8 +32,16 @@ export interface Op {
   readonly isNew?: true;
   /** the old one, where a new one goes in for it */
   readonly isOld?: true;
-  /** parts that this is the first to free: what is to be known of them is said with it */
+  /** parts that this is the first to move: what is to be known of their way out is said with it */
   readonly frees?: readonly string[];
+  /** parts that are pried first with this: where to begin is said with it */
+  readonly pries?: readonly string[];
+  /** parts and plugs that are easily overlooked, and have to be off before this part is moved */
+  readonly asks?: readonly string[];
+  /** an isolating lead: which of how many it is */
+  readonly lead?: { readonly nth: number; readonly of: number };
+  /** stands open on its block, or is laid in place and not pressed down yet */
+  readonly posture?: 'stands' | 'waits';
   /** what it is about, where the map has no part for it */
   readonly named?: string;
   /** what it is done for: the operation that needs it, by its id */
@@ -44,6 +52,8 @@ export interface Op {
   readonly onBoth?: true;
   /** ids of the functions that a test tries */
   readonly functions?: readonly string[];
+  /** all else was tried before it was closed */
+  readonly isRest?: true;
   /** parts that are glued shut before this test, since it can't come first */
   readonly untried?: readonly string[];
   readonly stage: Stage;
@@ -70,6 +80,7 @@ export interface Procedure {
   readonly face?: Face | null;
   readonly functions?: readonly string[];
   readonly untried?: readonly string[];
+  readonly isRest?: true;
   readonly why?: string;
   readonly whyNotEarlier?: string;
 }

@@ -2,14 +2,14 @@ import { isOuter, isSelfParting, type Joint, type Part, renewalOf } from '../dev
 import { type Mechanism } from '../holds/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
-import { afterBy, type Draft, procedureDraft } from './draft.ts';
+import { after, afterBy, type Draft, procedureDraft } from './draft.ts';
 import { TIMES } from './estimates.ts';
 import type { Op } from './op.ts';
 import { withLookingThrough } from './looking-through.ts';
 import { downOf, GLASS_FILM_OFF, opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
-import { withSetUp } from './set-up.ts';
+import { setUpDrafts } from './set-up.ts';
 import { showable } from './showable.ts';
-import { testSeconds, touchedFunctions } from './touched.ts';
+import { testSeconds, touchedFunctions, triedAtTheEnd } from './touched.ts';
 import { withAllPredecessors, withRules } from './task.ts';
 import type { WayUp } from './way-up.ts';
 
@@ -36,19 +36,22 @@ export function withProving(
   const counted = withCounts(mechanism, drafts, way);
   const filmed = withFilmsOff(mechanism, path, counted, replaced);
   const seen = withLookingThrough(mechanism, path, filmed, way, turn);
-  const closed = withTestBefore(mechanism, seen, path, way, functions, policy);
-  const bare = isFilmed ? [glassFilmOff(closed)] : [];
   const isNew = ({ id }: Part) => {
     const part = mechanism.part.get(id)!;
     return replaced.has(part) || renewed.has(part);
   };
-  const tested = withSetUp(mechanism.map, [...closed, ...bare], isNew);
+  const setUp = setUpDrafts(mechanism.map, isNew);
+  const { drafts: closed, shown, last } = withTestBefore(mechanism, seen, path, way, functions, policy, setUp);
+  const bare = isFilmed ? [glassFilmOff(closed)] : [];
+  const tested = [...closed, ...bare];
   const ids = tested.map(({ op }) => op.id);
+  const left = triedAtTheEnd(mechanism, functions, shown, last);
   const final = procedureDraft({
     name: 'test',
     of: thingOf(TEST_AFTER),
-    seconds: testSeconds(mechanism, functions),
-    functions,
+    seconds: testSeconds(mechanism, left),
+    functions: left,
+    ...(left.length < functions.length ? { isRest: true } : {}),
     stage: 'prove',
     after: ids,
   });
@@ -66,7 +69,18 @@ function glassFilmOff(drafts: readonly Draft[]): Draft {
   });
 }
 
-/** All that is not an outer closing, nor goes in late, comes before the test; and every outer closing after it. */
+interface Closed {
+  readonly drafts: Draft[];
+  /** functions that are tried before it is closed */
+  readonly shown: readonly string[];
+  /** what is done after that */
+  readonly last: readonly Op[];
+}
+
+/**
+ * All that is not an outer closing, nor goes in late, comes before the test; and every outer closing after it. What is
+ * set up, with the first start, is set up before it is tried.
+ */
 function withTestBefore(
   mechanism: Mechanism,
   drafts: readonly Draft[],
@@ -74,12 +88,24 @@ function withTestBefore(
   way: WayUp,
   functions: readonly string[],
   policy: Policy,
-): Draft[] {
+  setUp: readonly Draft[],
+): Closed {
   const ordered = orderOf(drafts);
   const pressed = pressedDown(mechanism, drafts, path, way, ordered);
   const triedFirst = new Set(pressed.flatMap(({ down, isTried }) => (isTried ? down : [])));
   const isClosing = ({ op }: Draft) => way.outerClosings.has(op.id) || triedFirst.has(op.id);
-  if (!drafts.some(isClosing)) return [...drafts];
+  const atTheEnd = (all: readonly Draft[]): Closed => ({
+    drafts: [
+      ...all,
+      ...inTurn(
+        setUp,
+        all.map(({ op }) => op.id),
+      ),
+    ],
+    shown: [],
+    last: [],
+  });
+  if (!drafts.some(isClosing)) return atTheEnd(drafts);
   const closings = new Set<string>(drafts.filter(isClosing).map(({ op }) => op.id));
   const isLater = ({ op, task }: Draft) =>
     way.late.has(op.id) || task.ruled?.has(TEST_BEFORE) || [...closings].some((id) => ordered.get(op.id)!.has(id));
@@ -88,10 +114,9 @@ function withTestBefore(
   const staged = drafts.map((draft): Draft =>
     isLast(draft) ? { ...draft, op: { ...draft.op, stage: 'close' } } : draft,
   );
-  if (policy.test !== 'before-and-after') return staged;
-  const start = mechanism.map.procedures?.firstStart
-    ? [afterBy(procedureDraft({ name: 'power-on', seconds: TIMES.powerOn, stage: 'prove', after: [] }), 'test', first)]
-    : [];
+  if (policy.test !== 'before-and-after') return atTheEnd(staged);
+  const start = [...firstStart(mechanism, way), ...setUp];
+  const started = inTurn(start, []).map((draft) => afterBy(draft, 'test', first));
   const last = drafts.filter(isLast).map(({ op }) => op);
   const shown = showable(mechanism, functions, last);
   const untried = pressed.flatMap(({ part, isTried }) => (isTried ? [] : [part]));
@@ -101,11 +126,22 @@ function withTestBefore(
     seconds: testSeconds(mechanism, shown),
     functions: shown,
     stage: 'prove',
-    after: start.map(({ op }) => op.id),
+    after: started.map(({ op }) => op.id),
     ...(untried.length > 0 ? { untried } : {}),
   });
   const body = staged.map((draft) => (isClosing(draft) ? afterBy(draft, 'test', [test.op.id]) : draft));
-  return [...body, ...start, afterBy(test, 'test', first)];
+  return { drafts: [...body, ...started, afterBy(test, 'test', first)], shown, last };
+}
+
+/** A device that was dead is started as its map says; one that never slept needs no first start. */
+function firstStart({ map }: Mechanism, { endsOfDead }: WayUp): Draft[] {
+  if (!map.procedures?.firstStart || endsOfDead.size === 0) return [];
+  return [procedureDraft({ name: 'power-on', seconds: TIMES.powerOn, stage: 'prove', after: [] })];
+}
+
+/** One after the other, all after what comes before them. */
+function inTurn(drafts: readonly Draft[], before: readonly string[]): Draft[] {
+  return drafts.map((draft, at) => after(draft, [...before, ...drafts.slice(0, at).map(({ op }) => op.id)]));
 }
 
 function isGluedAnew(joint: Joint): boolean {

@@ -5,34 +5,25 @@ import { type Draft, procedureDraft } from './draft.ts';
 import { TIMES } from './estimates.ts';
 
 /**
- * A new main board is reset and set up before everything is tried for the last time; a reset refuses to run on a cell that
- * is nearly empty, so charging stands before it. Nobody knows the charge here: it is planned from empty.
+ * A new main board is reset and set up before everything is tried, while it can still be reached: one that refuses is not
+ * sealed in. A reset refuses to run on a cell that is nearly empty, so charging stands before it. Nobody knows the charge
+ * here: it is planned from empty.
  */
-export function withSetUp(map: DeviceMap, drafts: readonly Draft[], isReplaced: (part: Part) => boolean): Draft[] {
+export function setUpDrafts(map: DeviceMap, isReplaced: (part: Part) => boolean): Draft[] {
   const board = mainBoard(map);
-  if (!board || !isReplaced(board)) return [...drafts];
-  const all = drafts.map(({ op }) => op.id);
+  if (!board || !isReplaced(board)) return [];
   const { battery } = map;
-  const charge = battery
-    ? [
-        procedureDraft({
-          name: 'charge',
-          part: battery.part,
-          seconds: TIMES.charge,
-          wait_s: toResetFloor_s(battery),
-          stage: 'prove',
-          after: all,
-        }),
-      ]
-    : [];
-  const reset = procedureDraft({
-    name: 'reset',
-    part: board.id,
-    seconds: TIMES.reset,
+  const reset = procedureDraft({ name: 'reset', part: board.id, seconds: TIMES.reset, stage: 'prove', after: [] });
+  if (!battery) return [reset];
+  const charge = procedureDraft({
+    name: 'charge',
+    part: battery.part,
+    seconds: TIMES.charge,
+    wait_s: toResetFloor_s(battery),
     stage: 'prove',
-    after: [...all, ...charge.map(({ op }) => op.id)],
+    after: [],
   });
-  return [...drafts, ...charge, reset];
+  return [charge, reset];
 }
 
 /** The board that the map says holds data, else the largest. */

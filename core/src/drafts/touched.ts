@@ -19,6 +19,24 @@ export function testedFunctions(
   return touchedFunctions(mechanism, ops, new Set(replaced));
 }
 
+/**
+ * What is tried once all is closed: what could not be tried before, and of the rest only what closing can have changed.
+ * @param shown what was tried before the device was closed
+ * @param closing what was done, or is to be done, since then
+ */
+export function triedAtTheEnd(
+  mechanism: Mechanism,
+  functions: readonly string[],
+  shown: readonly string[],
+  closing: readonly { readonly kind: string; readonly joint?: string; readonly part?: string }[],
+): string[] {
+  const undone = closing.map((op) => ({ ...op, kind: UNDOING[op.kind] ?? op.kind }));
+  const changed = new Set(testedFunctions(mechanism, undone));
+  return functions.filter((id) => !shown.includes(id) || changed.has(id));
+}
+
+const UNDOING: Readonly<Record<string, string>> = { make: 'release', close: 'open', fit: 'lift' };
+
 /** Every function that could have been touched: by what was moved, unplugged, or parted by itself. */
 export function touchedFunctions(
   mechanism: Mechanism,

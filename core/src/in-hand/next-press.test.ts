@@ -276,11 +276,11 @@ describe('the next press', () => {
   });
 
   it('answers the function that is tried next, by its name', () => {
-    const bench = new TestBench(dunlinOpen(), [{ replace: 'port-board' }]).until('test:after');
+    const bench = new TestBench(dunlinOpen(), [{ replace: 'port-board' }]).until('test:before');
     const [test] = bench.ahead();
     const names = test!.functions!.map((id) => dunlinOpen().functions.find((each) => each.id === id)!.name);
     expect(names.map(() => pressed(bench).label)).toEqual(names.map((name) => `${name} works`));
     // with the last answer the test is through
-    expect(bench.ahead()[0]?.id).not.toBe('test:after');
+    expect(bench.ahead()[0]?.id).not.toBe('test:before');
   });
 });

@@ -5,13 +5,15 @@ import {
   procedureOp,
   showable,
   TEST_AFTER,
+  TEST_BEFORE,
   testedFunctions,
   testSeconds,
   thingOf,
   TIMES,
+  triedAtTheEnd,
 } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { dropsOf, isMet, isTaped, type JobState } from '../job/index.ts';
+import { type DoneStep, dropsOf, isMet, isTaped, type JobState } from '../job/index.ts';
 import { compareOp, type Plan, takeUpOp } from '../plan/index.ts';
 import { crackedGlass, secondsUp, tapeOffOp, tapeOp } from '../prepare/index.ts';
 import { airing } from '../solvent/index.ts';
@@ -98,23 +100,47 @@ export function withTapesOff(map: Mechanism['map'], state: JobState, ops: readon
 /** Whatever the work so far and the work ahead have touched is tried, wherever the plan was made from. */
 export function withTests(mechanism: Mechanism, state: JobState, plan: Plan, ops: readonly Op[]): readonly Op[] {
   const functions = testedFunctions(mechanism, [...state.done, ...plan.strip, ...plan.rebuild.map(asDone)]);
-  const tested = ops.map((op, at) => {
+  const before = ops.findIndex(({ id }) => id === TEST_BEFORE);
+  const shown = before < 0 ? triedBefore(state) : showable(mechanism, functions, ops.slice(before + 1));
+  const closing = before < 0 ? [...doneSinceTest(state), ...ops] : ops.slice(before + 1);
+  const left = triedAtTheEnd(mechanism, functions, shown, closing);
+  const tried = (op: Op, these: readonly string[]): Op => ({
+    ...op,
+    functions: these,
+    seconds: testSeconds(mechanism, these),
+  });
+  const isRest = left.length < functions.length;
+  const tested = ops.map((op) => {
     if (op.name !== 'test') return op;
-    const shown = op.id === TEST_AFTER ? functions : showable(mechanism, functions, ops.slice(at + 1));
-    return { ...op, functions: shown, seconds: testSeconds(mechanism, shown) };
+    return op.id === TEST_AFTER ? { ...tried(op, left), ...(isRest ? { isRest } : {}) } : tried(op, shown);
   });
   const isTried = tested.some((op) => op.id === TEST_AFTER) || state.steps.has(TEST_AFTER);
   if (isTried || functions.length === 0 || state.done.length === 0) return tested;
   const last = procedureOp({
     name: 'test',
     of: thingOf(TEST_AFTER),
-    seconds: testSeconds(mechanism, functions),
-    functions,
+    seconds: testSeconds(mechanism, left),
+    functions: left,
+    ...(isRest ? { isRest } : {}),
     stage: 'prove',
     why: 'Whatever could have been touched is tried before it is handed over.',
     whyNotEarlier: 'After everything is back.',
   });
   return [...tested, last];
+}
+
+/** What was tried before sealing, and worked, stands. */
+function triedBefore({ steps, tests }: JobState): string[] {
+  if (!steps.has(TEST_BEFORE)) return [];
+  const last = new Map(tests.flatMap((each) => (each.stage === 'before' ? [[each.function, each.result]] : [])));
+  return [...last].flatMap(([id, result]) => (result === 'works' ? [id] : []));
+}
+
+function doneSinceTest({ standing }: JobState): DoneStep[] {
+  const isTest = (event: JobState['standing'][number]) =>
+    event.type === 'did' && event.data.steps.some(({ id }) => id === TEST_BEFORE);
+  const at = standing.findLastIndex(isTest);
+  return standing.slice(Math.max(at, 0)).flatMap((event) => (event.type === 'did' ? event.data.steps : []));
 }
 
 function asDone({ isNew, ...op }: Op) {

@@ -20,6 +20,9 @@ import { inOrderOfIds } from './order-of-ids.ts';
 import { takeUpOp, withComparisons } from './comparisons.ts';
 import { withFlexesAside } from './flexes-aside.ts';
 import { withInspections } from './inspections.ts';
+import { withLeads } from './leads.ts';
+import { withPostures } from './postures.ts';
+import { withStages } from './stages.ts';
 import { rebuild } from './rebuild.ts';
 import { marking } from './marked.ts';
 import { stripDown } from './strip-down.ts';
@@ -116,7 +119,8 @@ function planWith(
   const physicalOf = new Map(back.drafts.map(({ op, task }) => [op.id as string, task.physical]));
   const fresh = replaced.has(mechanism.base) ? [takeUpOp(map.parts[mechanism.base]!.id), ...told] : told;
   const rebuildOps = withoutIdleCounts(mechanism, withPlaces(mechanism, strip.state, fresh, physicalOf, back.onto));
-  const vented = withVents(marked([...stripOps, ...rebuildOps]));
+  const staged = withStages(map, [...stripOps, ...rebuildOps]);
+  const vented = withVents(withLeads(mechanism, present.state, withPostures(mechanism, marked(staged))));
   const guessed = withComparisons(withFlexesAside(map, withInspections(map, vented)));
   const aired = timed(map, guessed, times);
   // hands-on time is the same in every order: what is another changes the bound as much

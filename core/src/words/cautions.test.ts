@@ -20,7 +20,7 @@ const said = (map: DeviceMap, given: Partial<Op>, dead = false) => cautionFor(ma
 
 describe('a caution stands before its step and names the harm', () => {
   it("at heat: burns, the cell's own limit, no solvent, local rules", () => {
-    const words = said(petrelGlass(), { name: 'heat', joint: 'back-bond' });
+    const words = said(petrelGlass(), { name: 'heat', joint: 'back-bond', face: 'back' });
     expect(words).toContain('burns');
     expect(words).toContain('58 °C');
     expect(words).toContain('No solvent');
@@ -28,8 +28,8 @@ describe('a caution stands before its step and names the harm', () => {
   });
 
   it('only of what is there: no cell in the heat on the mat, no levering under one that is not stuck', () => {
-    expect(said(tern5(), { name: 'heat', joint: 'earpiece-glue', stage: 'move' })).not.toContain('can vent');
-    expect(said(tern5(), { name: 'heat', joint: 'front-seal' })).toContain('can vent');
+    expect(said(tern5(), { name: 'heat', joint: 'earpiece-glue' })).not.toContain('can vent');
+    expect(said(tern5(), { name: 'heat', joint: 'front-seal', face: 'front' })).toContain('can vent');
     expect(said(tern5(), { kind: 'lift', part: 'cell' }, true)).toContain('never lever under its middle');
     expect(said(dunlinOpen(), { kind: 'lift', part: 'cell' }, true)).not.toContain('lever');
   });

@@ -1,4 +1,11 @@
-import { cellSolderedAt, type DeviceMap, type Hazard, isOuter } from '../device-map/index.ts';
+import {
+  type BondJoint,
+  cellSolderedAt,
+  type DeviceMap,
+  type Hazard,
+  isOuter,
+  type Part,
+} from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { partName } from './names.ts';
 
@@ -22,25 +29,25 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
   if (op.live)
     return 'The battery is still connected. Plastic tools only: a slip can burn the board. Isolate directly after.';
   if (op.name === 'heat') {
-    // what lies on the mat has no cell beneath it
-    const cell = onMat(op) ? '' : `, and a cell that gets over ${map.battery?.limit_C ?? 60} °C can vent`;
+    // what lies on the mat has no cell beneath it, and no face of the device is up for it
+    const isOnMat = op.face === null || !map.battery;
+    const cell = isOnMat ? '' : `, and a cell that gets over ${map.battery.limit_C} °C can vent`;
     return `Hot: burns${cell}. No solvent near it. ${LOCAL}`;
   }
   if (op.name === 'vent')
     return `Solvent vapour can catch fire at anything hot. Window open, nothing switched on. ${LOCAL}`;
   if (op.name === 'soak') return 'Solvent burns and its vapour spreads. Heat source off and away, window open.';
-  if (touches('lithium') && op.kind !== 'procedure') {
-    return `${op.kind === 'release' && joint?.type === 'connector' ? 'Lithium cell: keep metal off its connector and bend it away.' : cellWords(map, op)} Sand in reach. ${LOCAL}`;
+  const isPlug = op.kind !== 'procedure' && joint?.type === 'connector';
+  // a jumper has no cell at it
+  if (isPlug && map.battery && (joint.isolates === true || touches('lithium'))) return leadWords(op);
+  if (touches('lithium') && op.kind !== 'procedure' && joint?.type !== 'connector') {
+    return `${cellWords(map, op)} Sand in reach. ${LOCAL}`;
   }
   if (isIron) {
     return `Iron at about 350 °C (common practice): burns, and its fumes harm. Draw them off; nothing flammable near. ${LOCAL}`;
   }
-  if (op.kind === 'release' && joint?.type === 'bond' && touches('glass')) {
-    const near = map.parts
-      .filter((each) => joint.endangers?.includes(each.id) && !joint.holds.includes(each.id))
-      .map((each) => partName(map, each.id));
-    const cell = near.length > 0 ? ` Behind it: ${near.join(', ')}; a cut into a cell can set it on fire.` : '';
-    return `Glass can break and cut. Eyes covered; not deeper than the mark.${cell}`;
+  if (op.kind === 'release' && joint?.type === 'bond' && (touches('glass') || near(map, joint).length > 0)) {
+    return cutWords(map, joint, touches('glass'));
   }
   if (!dead && map.battery && joint?.type === 'screw' && joint.face !== 'edge' && !held.some(isOuter)) {
     return 'The battery is still connected. Keep the driver on the screw: a slip can burn the board.';
@@ -48,14 +55,39 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
   if (touches('spring')) return 'A spring can fly off. Cover it with a finger; eyes covered.';
   if (touches('sharp')) return `${part ? part.name : held.map((each) => each.name).join(', ')} has sharp edges.`;
   if ((op.kind === 'open' || op.kind === 'lift') && touches('fragile-flex')) {
-    return `${partName(map, op.part!)} hangs on thin flexes. Never let it hang or pull; support it.`;
+    const name = partName(map, op.part!);
+    return op.posture === 'stands'
+      ? `${name} hangs on thin flexes. Never let it hang or pull; support it.`
+      : `${name} has a thin flex: hold it clear, and never lift by it.`;
   }
   return null;
 }
 
-/** Work of the move is done on a part that lies on the mat. */
-function onMat({ stage }: Op): boolean {
-  return stage === 'move';
+/** At every lead of a battery, the first as the last. */
+function leadWords({ kind }: Op): string {
+  return kind === 'release'
+    ? `Lithium cell: keep metal off its connector and bend it away. Sand in reach. ${LOCAL}`
+    : `Lithium cell: straight down, never at an angle, and no metal near it. Sand in reach. ${LOCAL}`;
+}
+
+/** What a cut can break, and what lies behind it: only a cell burns. */
+function cutWords(map: DeviceMap, bond: BondJoint, isGlass: boolean): string {
+  const behind = near(map, bond);
+  const cells = behind.filter(({ hazards }) => hazards?.includes('lithium'));
+  const names = (parts: readonly Part[]) => parts.map(({ id }) => partName(map, id)).join(', ');
+  const others = behind.filter((each) => !cells.includes(each));
+  const isCut = (bond.segments ?? []).some(({ depth }) => depth !== undefined);
+  return [
+    ...(isGlass ? [`Glass can break and cut. Eyes covered${isCut ? '; not deeper than the mark' : ''}.`] : []),
+    ...(!isGlass && isCut ? ['Not deeper than the mark.'] : []),
+    ...(cells.length > 0 ? [`Behind it: ${names(cells)}; a cut into a cell can set it on fire.`] : []),
+    ...(others.length > 0 ? [`Behind it: ${names(others)}; a pick there ruins what it meets.`] : []),
+  ].join(' ');
+}
+
+/** Parts that a bond endangers, which it does not hold. */
+function near({ parts }: DeviceMap, { endangers, holds }: BondJoint): Part[] {
+  return parts.filter(({ id }) => endangers?.includes(id) && !holds.includes(id));
 }
 
 /** Levering is a danger to a cell that is stuck down, not to one that is lifted out by hand. */

@@ -1,4 +1,12 @@
-import { type ConnectorJoint, type DeviceMap, fastenerAt, type Joint } from '../device-map/index.ts';
+import {
+  type BondJoint,
+  type ConnectorJoint,
+  type DeviceMap,
+  fastenerAt,
+  isDecidedOnSight,
+  type Joint,
+  renewalOf,
+} from '../device-map/index.ts';
 import { capital, plural } from './english.ts';
 import { partName } from './names.ts';
 import { placeOfJoint, placeWords } from './places.ts';
@@ -75,14 +83,14 @@ function offOf(map: DeviceMap, joint: Joint): Said {
     }
     case 'connector':
       return joint.style === 'coax'
-        ? { title: `${capital(plugName(map, joint))} off`, thing: MOTION_OFF.coax }
+        ? { title: `${capital(coaxName(map, joint))} off`, thing: MOTION_OFF.coax }
         : { title: `Unplug the ${plugName(map, joint)}`, thing: MOTION_OFF[joint.style] };
     case 'bond':
       return { title: BOND_OFF[joint.style], thing };
     case 'clip':
       if (joint.slide) return { title: 'Slide it out of its hooks', thing };
       if (joint.eject) return { title: 'Push the tray out', thing };
-      return { title: `Unclip ${clips(joint.points?.length ?? 1)}`, thing };
+      return { title: `Unclip ${(joint.points?.length ?? 1) === 1 ? 'it' : clips(joint.points!.length)}`, thing };
     case 'solder':
       return { title: 'Unsolder', thing };
     case 'hinge':
@@ -102,10 +110,11 @@ function onOf(map: DeviceMap, joint: Joint): Said {
       };
     case 'connector':
       return joint.style === 'coax'
-        ? { title: `${capital(plugName(map, joint))} on`, thing: MOTION_ON.coax }
+        ? { title: `${capital(coaxName(map, joint))} on`, thing: MOTION_ON.coax }
         : { title: `Plug in the ${plugName(map, joint)}`, thing: MOTION_ON[joint.style] };
     case 'bond':
-      return { title: joint.style === 'tape' ? 'Lay the tape back' : 'Press it on', thing };
+      // only what may be kept is laid back
+      return { title: joint.style === 'tape' && isKept(joint) ? 'Lay the tape back' : 'Press it on', thing };
     case 'clip':
       if (joint.slide) return { title: 'Hook it in', thing };
       if (joint.eject) return { title: 'Push the tray in', thing };
@@ -117,6 +126,10 @@ function onOf(map: DeviceMap, joint: Joint): Said {
     case 'seat':
       return { title: 'Seat', thing };
   }
+}
+
+function isKept(bond: BondJoint): boolean {
+  return isDecidedOnSight(bond) || renewalOf(bond) === 'reuse';
 }
 
 function clips(count: number): string {
@@ -139,11 +152,26 @@ function plugName(map: DeviceMap, joint: ConnectorJoint): string {
   const own = map.joints.filter(
     (each) => each.type === 'connector' && !isLoose(each) && each.holds.join() === joint.holds.join(),
   );
-  const [serves, ...more] = joint.functions ?? [];
-  if (own.length < 2 || serves === undefined || more.length > 0 || isRun(parts[0]?.kind)) return name;
-  const shared = own.some((each) => each !== joint && 'functions' in each && each.functions?.includes(serves));
+  if (own.length < 2 || isRun(parts[0]?.kind)) return name;
+  // by the first function that its neighbours do not serve as well
+  const isShared = (id: string) =>
+    own.some((each) => each !== joint && 'functions' in each && each.functions?.includes(id));
+  const serves = joint.functions?.find((id) => !isShared(id));
   const said = map.functions.find(({ id }) => id === serves)?.name;
-  return shared || said === undefined ? name : `${lower(said)} flex`;
+  return said === undefined ? name : `${lower(said)} flex`;
+}
+
+/** *Headset jack plug*, *left coax*: a plug as people name it. */
+export function plugWords(map: DeviceMap, joint: ConnectorJoint): string {
+  return joint.style === 'coax' ? coaxName(map, joint) : `${plugName(map, joint)} plug`;
+}
+
+/** A coax is off or on, never what it hangs on: *left coax*, by its lead where it has one. */
+function coaxName(map: DeviceMap, joint: ConnectorJoint): string {
+  const ends = [...joint.holds, joint.to].map((id) => map.parts.find((each) => each.id === id)!);
+  const own = ends.find(({ kind }) => kind === 'lead' || kind === 'antenna') ?? ends[0]!;
+  const plain = lower(own.name).replace(/ ?(lead|cable|coax)$/i, '');
+  return `${plain.replace(/ antenna$/i, '')} coax`.trim();
 }
 
 function isLoose({ style }: ConnectorJoint): boolean {

@@ -46,7 +46,7 @@ describe('words of an operation', () => {
       return op.kind === 'release' && joint?.type === 'clip' && joint.slide !== undefined;
     })!;
     expect(opWords(tern, hooks)).toMatchObject({ title: 'Slide it out of its hooks' });
-    expect(opWords(tern, hooks).hint).toContain('4 mm to the right, then lift.');
+    expect(opWords(tern, hooks).hint).toContain('4 mm to the left, then lift.');
     expect(slideWords({ dx: -3, dy: 2 })).toBe('3 mm to the left and 2 mm down');
     expect(slideWords({ dx: 0, dy: -5 })).toBe('5 mm up');
     const look = { ...hooks, kind: 'procedure', name: 'look', joint: 'front-seal' } as const;

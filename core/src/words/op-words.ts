@@ -3,6 +3,7 @@ import { type Op, TEST_AFTER, thingOf } from '../drafts/index.ts';
 import { jointWords } from './joint-words.ts';
 import { toKnow } from './to-know.ts';
 import { capital, plural } from './english.ts';
+import { seenEdge, seenWay } from './seen.ts';
 import { jointKind, partName } from './names.ts';
 
 /** What to do, in the largest type, and what it is about. */
@@ -21,7 +22,7 @@ export function opWords(map: DeviceMap, op: Op): OpWords {
   const onto = op.onto ? `, onto ${partName(map, op.onto)}` : '';
   switch (op.kind) {
     case 'open':
-      return { title: 'Open it', thing: name, hint: joined(openingWords(part), ...toKnow(map, op)) };
+      return { title: 'Open it', thing: name, hint: joined(openingWords(op, part), ...toKnow(map, op)) };
     case 'lift':
       return {
         title: op.isOld ? 'Lift the old one off' : 'Lift it off',
@@ -32,16 +33,17 @@ export function opWords(map: DeviceMap, op: Op): OpWords {
       return {
         title: isOuter(part) ? 'Close it' : 'Push it home',
         thing: name,
-        hint: joined(closingWords(map, part), ...toKnow(map, op), part.hint?.fit),
+        hint: joined(...closingWords(map, op, part), ...toKnow(map, op), op.posture && part.hint?.fit),
       };
     default: {
-      const stands = op.staysOpen === true && isOuter(part);
-      const title = `${stands ? 'Stand' : 'Fit'} ${op.isNew ? 'the new one' : 'it'}${stands ? ' up' : ''}`;
-      return {
-        title,
-        thing: name + onto,
-        hint: joined(...toKnow(map, op), stands ? standingWords(part) : part.hint?.fit),
-      };
+      const which = op.isNew ? 'the new one' : 'it';
+      const title =
+        op.posture === 'stands'
+          ? `Stand ${which} up`
+          : op.posture === 'waits'
+            ? `Lay ${which} in place`
+            : `Fit ${which}`;
+      return { title, thing: name + onto, hint: joined(...toKnow(map, op), fittingWords(op, part)) };
     }
   }
 }
@@ -51,34 +53,45 @@ function joined(...hints: readonly (string | undefined)[]): string | undefined {
 }
 
 /** The side that stays down, and how far. */
-function openingWords({ opens }: Part): string {
+function openingWords({ posture }: Op, { opens, face }: Part): string {
   if (!opens) return '';
   const gap = opens.gap ? `, ${opens.gap} mm at most while it is tethered` : '';
-  return `The ${opens.edge} edge stays down: open it toward there${gap}${opens.angle ? `; then it may stand at ${opens.angle}°, against a block` : ''}.`;
+  const stands = posture === 'stands' && opens.angle ? `; then it may stand at ${opens.angle}°, against a block` : '';
+  return `The ${seenEdge(opens.edge, face)} edge stays down: open it toward there${gap}${stands}.`;
 }
 
-/** A part that stays open is not lowered yet: how it closes is said when it closes. */
-function standingWords({ opens }: Part): string {
-  if (!opens) return 'Leave it open; do not lower it.';
-  return `On its ${opens.edge} edge${opens.angle ? `, ${opens.angle}°` : ''}, against a block; do not lower it.`;
+/** What stays open is not lowered yet: how it closes is said when it closes. */
+function fittingWords({ posture }: Op, { opens, face, hint }: Part): string | undefined {
+  if (posture === 'stands' && opens) {
+    const angle = opens.angle ? `, ${opens.angle}°` : '';
+    return `On its ${seenEdge(opens.edge, face)} edge${angle}, against a block; do not lower it.`;
+  }
+  return posture === 'waits' ? 'It is plugged in and lies loose: do not press it down yet.' : hint?.fit;
 }
 
-/** The hooked edge goes in first. */
-function closingWords(map: DeviceMap, part: Part): string {
-  const { id, opens } = part;
+/** The edge that stayed down goes down first. */
+function closingWords(map: DeviceMap, { posture }: Op, { id, opens, face }: Part): string[] {
   const hooked = map.joints.some((each) => each.type === 'clip' && each.slide && each.holds.includes(id));
-  // what the ledger counts as standing on a block
-  const block = opens && isOuter(part) ? 'Block away. ' : '';
-  return opens && hooked ? `${block}Its ${opens.edge} edge down first, hooks in, then lower it.` : block.trim();
+  return [
+    // what the ledger counts as standing on a block
+    ...(posture === 'stands' ? ['Block away.'] : []),
+    ...(opens && hooked ? [`Its ${seenEdge(opens.edge, face)} edge down first, then lower the rest.`] : []),
+  ];
 }
 
 function withHint(map: DeviceMap, op: Op, joint: Joint): OpWords {
   const isOff = op.kind === 'release';
   const { off, on } = jointWords(map, joint.id);
   const own = isOff ? joint.hint?.release : joint.hint?.make;
-  const slid = joint.type === 'clip' && joint.slide && isOff ? `${capital(slideWords(joint.slide))}, then lift.` : '';
-  const hint = joined(slid, ...toKnow(map, op), own ?? joint.needs?.join(' '));
+  const hint = joined(slideHint(joint, isOff), ...toKnow(map, op), own ?? (isOff ? joint.needs?.join(' ') : undefined));
   return { ...(isOff ? off : on), ...(hint ? { hint } : {}) };
+}
+
+/** Out of its hooks, and back into them the other way. */
+function slideHint(joint: Joint, isOff: boolean): string {
+  if (joint.type !== 'clip' || !joint.slide) return '';
+  const { dx, dy } = seenWay(joint.slide, joint.face);
+  return isOff ? `${capital(slideWords({ dx, dy }))}, then lift.` : `Slide it ${slideWords({ dx: -dx, dy: -dy })}.`;
 }
 
 /** *4 mm to the right* */
@@ -118,7 +131,9 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
     case 'vent':
       return { title: 'Air the bench', thing: 'Before any heat comes near it again' };
     case 'clean':
-      return { title: 'Scrape off the old adhesive', thing: bond };
+      return joint?.type === 'bond' && joint.style === 'thermal'
+        ? { title: 'Clean off the old paste', thing: bond, hint: 'Plastic spudger, then alcohol.' }
+        : { title: 'Scrape off the old adhesive', thing: bond };
     case 'wipe':
       if (part)
         return { title: 'Wipe it and look through it', thing: part, hint: 'Once it is covered, dust stays in.' };
@@ -139,7 +154,12 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       return {
         title: 'Keep it pressed',
         thing: bond,
-        hint: joined(...toKnow(map, op), 'Flush all round; resistance means something is in the way.'),
+        hint: joined(
+          ...toKnow(map, op),
+          joint?.type === 'bond' && joint.style === 'perimeter'
+            ? 'Flush all round: resistance is a bent clip or rim, or a flex beneath.'
+            : 'Straight down and evenly.',
+        ),
       };
     case 'cure':
       return { title: 'Let it cure', thing: bond };
@@ -163,7 +183,7 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       return {
         title: 'Reset it and set it up',
         thing: part,
-        hint: joined('No account of anybody else is left on it, and no lock.', map.procedures?.firstStart),
+        hint: 'No account of anybody else is left on it, and no lock.',
       };
     case 'agree':
       return { title: 'Tell the owner', thing: 'And let the owner agree, before it is opened' };
@@ -250,8 +270,12 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
   }
 }
 
-function testWords(map: DeviceMap, { id, functions = [], untried = [] }: Op): OpWords {
+function testWords(map: DeviceMap, { id, functions = [], untried = [], isRest }: Op): OpWords {
   const thing = functions.length > 0 ? plural(functions.length, 'function') : 'It starts, nothing smells or grows warm';
+  if (id === TEST_AFTER && isRest) {
+    const hint = functions.length > 0 ? 'What closing can have changed; the rest was tried before.' : undefined;
+    return { title: 'Try it closed', thing, ...(hint ? { hint } : {}) };
+  }
   if (id === TEST_AFTER) return { title: 'Try everything', thing };
   if (untried.length === 0) return { title: 'Try it before sealing', thing };
   const down = untried.map((each) => partName(map, each)).join(' and ');
@@ -267,6 +291,9 @@ function inspectHint(map: DeviceMap, op: Op): string {
 
 function layingWords(joint: Joint | undefined): Pick<OpWords, 'title' | 'hint'> {
   const renewal = joint?.type === 'bond' ? renewalOf(joint) : 'precut';
+  if (joint?.type === 'bond' && joint.style === 'thermal' && renewal === 'liquid') {
+    return { title: 'New paste on', hint: 'Thin and even; nothing where it was not.' };
+  }
   if (renewal === 'liquid') return { title: 'Lay the new adhesive', hint: 'Thin and even; nothing where it was not.' };
   const what = joint?.type === 'bond' && joint.style === 'perimeter' ? 'seal' : 'adhesive';
   return { title: `Stick on the new ${what}, liner stays`, hint: 'As the old one ran, gaps where they were.' };

@@ -3,7 +3,11 @@ import type { BondJoint, BondSegment, DeviceMap, Face, Joint, Point } from '../d
 /** Names by where a thing is, as it is seen on its own face: a back is turned over, so its left is the map's right. */
 
 /** *upper left*, *middle*, *lower right* */
-export function placeWords({ outline }: DeviceMap, { x, y }: Point, face: Face): string {
+export function placeWords(
+  { outline }: { readonly outline: { readonly width: number; readonly height: number } },
+  { x, y }: Point,
+  face: Face,
+): string {
   const across = (face === 'back' ? outline.width - x : x) / outline.width;
   const side = across < 1 / 3 ? 'left' : across > 2 / 3 ? 'right' : '';
   const along = y / outline.height;

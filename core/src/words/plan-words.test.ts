@@ -32,7 +32,7 @@ describe('the words of a plan', () => {
     expect(off(tern5(), 'cell-plug').title).toBe('Unplug the battery');
     expect(off(petrelGlass(), 'left-plug').title).toBe('Unplug the left cell');
     expect(off(tern5(), 'lead-board-end')).toEqual({
-      title: 'Antenna lead off',
+      title: 'Antenna coax off',
       thing: 'Straight up, no twisting, at Lower board',
     });
     expect(off(shearwater11(), 'port-end').thing).not.toBe(off(shearwater11(), 'port-plug').thing);
@@ -72,17 +72,17 @@ describe('the words of a plan', () => {
       );
     expect(words('fit:display')).toMatchObject({ title: 'Stand the new one up' });
     expect(words('fit:display').hint).toMatch(/against a block; do not lower it/);
-    expect(words('close:display').hint).toMatch(/hooks in, then lower it/);
+    expect(words('close:display').hint).toMatch(/^Block away. Its right edge down first, then lower the rest.$/);
     expect(words('lift:display').title).toBe('Lift the old one off');
   });
 
-  it('say what is to be known of a part with what frees it first, once', () => {
+  it('say what is to be known of a part with what moves it first, once', () => {
     const map = changed(tern5(), (copy) => {
       copy.parts.find(({ id }) => id === 'connector-lid')!.hint = { remove: 'Slide it a little first.' };
     });
     const { strip } = plan(map, [{ replace: 'display' }]);
     const hinted = strip.filter((op) => opWords(map, op).hint?.includes('Slide it a little first.'));
-    expect(hinted.map(({ id }) => id)).toEqual(['release:connector-lid-screws']);
+    expect(hinted.map(({ id }) => id)).toEqual(['lift:connector-lid']);
   });
 
   it('say why in one short sentence', () => {

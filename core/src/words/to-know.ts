@@ -2,6 +2,8 @@ import {
   type BondJoint,
   type ConnectorJoint,
   type DeviceMap,
+  type Edge,
+  type Face,
   fastenerAt,
   type Fastener,
   type Joint,
@@ -12,15 +14,17 @@ import { ASKED_kPa, pressOf } from '../bonding/index.ts';
 import { packOf } from '../battery/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { plural } from './english.ts';
+import { plugWords } from './joint-words.ts';
 import { partName } from './names.ts';
 import { placeOfJoint, placeWords } from './places.ts';
+import { seenEdge } from './seen.ts';
 
 /** What the map knows of a part or joint that matters at this very operation, each a short sentence. */
 export function toKnow(map: DeviceMap, op: Op): string[] {
   const joint = map.joints.find(({ id }) => id === op.joint);
   const part = map.parts.find(({ id }) => id === op.part);
   if (op.kind === 'procedure') return joint?.type === 'bond' && op.name === 'press' ? weighed(joint) : [];
-  return [...(joint ? ofJoint(map, op, joint) : []), ...(part ? ofPart(map, op, part) : []), ...freed(map, op)];
+  return [...(joint ? ofJoint(map, op, joint) : []), ...(part ? ofPart(map, op, part) : []), ...wayOut(map, op)];
 }
 
 function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
@@ -32,7 +36,7 @@ function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
     case 'connector':
       return isOff ? [...marked, ...ofPlug(map, joint)] : marked;
     case 'clip':
-      return [...marked, ...(isOff ? [...inTurn(joint.points ?? [], 'order'), ...tilted(joint.tilt)] : [])];
+      return [...marked, ...(isOff ? [...inTurn(joint.points ?? [], 'order'), ...tilted(joint.tilt, joint.face)] : [])];
     case 'solder': {
       const wires = (joint.points ?? []).flatMap(({ wire }) => (wire === undefined ? [] : [wire]));
       return wires.length > 0 ? [...marked, `Wires: ${wires.join(', ')}.`] : marked;
@@ -77,8 +81,8 @@ function middleOf({ box }: Part) {
   return { x: box.x + box.w / 2, y: box.y + box.h / 2 };
 }
 
-function tilted(tilt: 'top' | 'bottom' | 'left' | 'right' | undefined): string[] {
-  return tilt ? [`Tilt it up from the ${opposite(tilt)} edge.`] : [];
+function tilted(tilt: Edge | undefined, face: Face): string[] {
+  return tilt ? [`Tilt it up from the ${seenEdge(opposite(tilt), face)} edge.`] : [];
 }
 
 interface InTurn {
@@ -139,13 +143,14 @@ const SPENT_CELL = 'Apart from all else, its contacts covered, for the lithium w
 function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
   const { motion, through = [], mixUpWith = [], mark, ifFailed, hazards = [] } = part;
   const isOff = op.kind === 'open' || op.kind === 'lift';
-  const isIn = op.kind === 'fit' || op.kind === 'close';
+  // what is fitted and closed in one is said once
+  const isIn = op.kind === 'fit' || (op.kind === 'close' && op.posture !== undefined);
   const isSpent = part.reuse === 'single-use' && op.kind === 'lift';
   const openings = through.map((each) => partName(map, each.part)).join(' and ');
   return [
     ...(isSpent ? [hazards.includes('lithium') ? SPENT_CELL : 'Into the bin at once: a new one goes in.'] : []),
     ...(mark !== undefined && isIn ? [`Marked “${mark}”.`] : []),
-    ...(motion && isIn ? motionWords(motion) : []),
+    ...(motion && isIn ? motionWords(motion, part.face) : []),
     ...(openings && op.kind === 'lift' ? [`Draw it out of the opening in ${openings}.`] : []),
     ...(openings && op.kind === 'fit' ? [`Feed it back through ${openings} first.`] : []),
     ...(mixUpWith.length > 0 && (op.kind === 'lift' || op.kind === 'fit')
@@ -164,7 +169,9 @@ function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
 
 /** What sits in a seat comes up over the edge that it turns on. */
 function seatedTilt({ joints }: DeviceMap, { id }: Part): string[] {
-  return joints.flatMap((each) => (each.type === 'seat' && each.holds.includes(id) ? tilted(each.tilt) : []));
+  return joints.flatMap((each) =>
+    each.type === 'seat' && each.holds.includes(id) ? tilted(each.tilt, each.face) : [],
+  );
 }
 
 /** *4100 mAh, 3.86 V: read it on the new one.* */
@@ -174,23 +181,35 @@ function packWords({ cells, wiring }: NonNullable<DeviceMap['battery']>): string
 }
 
 /** How it goes in: *Its top edge first, at 30°, turned by 90°.* */
-function motionWords({ firstEdge, angle, turn }: NonNullable<Part['motion']>): string[] {
+function motionWords({ firstEdge, angle, turn }: NonNullable<Part['motion']>, face: Face): string[] {
   const ways = [
-    ...(firstEdge ? [`its ${firstEdge} edge first`] : []),
+    ...(firstEdge ? [`its ${seenEdge(firstEdge, face)} edge first`] : []),
     ...(angle ? [`at ${angle}°`] : []),
     ...(turn ? [`turned by ${turn}°`] : []),
   ];
   return ways.length > 0 ? [`Goes in ${ways.join(', ')}.`] : [];
 }
 
-/** What belongs to the first operation that frees a part. */
-function freed(map: DeviceMap, { frees = [] }: Op): string[] {
-  return frees.flatMap((id) => {
-    const part = map.parts.find((each) => each.id === id)!;
-    const pry = part.liftFrom ? [`Begin at the ${placeWords(map, part.liftFrom, part.face)}.`] : [];
-    const seen = part.hazards?.includes('overlooked') ? [`${partName(map, id)} is often overlooked.`] : [];
-    return [...(part.hint?.remove ? [part.hint.remove] : []), ...pry, ...seen];
-  });
+/** Where a part is pried, how it comes out, and what has to be off before: each with the operation that does it. */
+function wayOut(map: DeviceMap, { frees = [], pries = [], asks = [] }: Op): string[] {
+  const of = (ids: readonly string[]) => ids.map((id) => map.parts.find((each) => each.id === id)!);
+  const begin = of(pries).flatMap(({ box: { x, y, w, h }, liftFrom, face }) =>
+    // on the part itself, as it is seen
+    liftFrom
+      ? [
+          `Begin at its ${placeWords({ outline: { width: w, height: h } }, { x: liftFrom.x - x, y: liftFrom.y - y }, face)}.`,
+        ]
+      : [],
+  );
+  const removal = of(frees).flatMap(({ hint }) => (hint?.remove ? [hint.remove] : []));
+  const asked = asks.length > 0 ? [`Off by now: ${asks.map((id) => overlookedName(map, id)).join(', ')}?`] : [];
+  return [...asked, ...begin, ...removal];
+}
+
+/** A plug by what it is called, a part by its name. */
+function overlookedName(map: DeviceMap, id: string): string {
+  const joint = map.joints.find((each) => each.id === id);
+  return joint?.type === 'connector' ? plugWords(map, joint) : partName(map, id);
 }
 
 function weighed(bond: BondJoint): string[] {
@@ -213,6 +232,8 @@ function toward(map: DeviceMap, joint: Joint, { x, y }: { readonly x: number; re
   return dy < 0 ? 'upper edge' : 'lower edge';
 }
 
-function opposite(edge: 'top' | 'bottom' | 'left' | 'right'): string {
-  return { top: 'bottom', bottom: 'top', left: 'right', right: 'left' }[edge];
+const OPPOSITE: Readonly<Record<Edge, Edge>> = { top: 'bottom', bottom: 'top', left: 'right', right: 'left' };
+
+function opposite(edge: Edge): Edge {
+  return OPPOSITE[edge];
 }

@@ -29,7 +29,7 @@ export function pickCardSvg(card: PickCard): string {
       MARGIN,
       17,
       3.3,
-      `Print at 100 %, no fitting to the page. ${card.mirrored ? 'Seen from the back.' : 'Seen from the front.'}${card.toward ? ` Opens toward the ${sideOf(card, card.toward)}: that edge last.` : ''}`,
+      `Print at 100 %, no fitting to the page. ${card.mirrored ? 'Seen from the back.' : 'Seen from the front.'}${card.toward ? ` Opens toward the ${card.toward}: that edge last.` : ''}`,
     ),
     `<g transform="translate(${device.x} ${device.y})">${outlineOf(card)}</g>`,
     `<g transform="translate(${marks.x} ${marks.y})">${marksOf(card)}</g>`,
@@ -78,11 +78,6 @@ function outlineOf(card: PickCard): string {
     );
   });
   return `<rect width="${n(width)}" height="${n(height)}" rx="${n(corner)}" fill="none" stroke="black" stroke-width="0.3"/>${keepOuts.join('')}${bands.join('')}`;
-}
-
-function sideOf({ mirrored }: PickCard, edge: string): string {
-  if (!mirrored) return edge;
-  return edge === 'left' ? 'right' : edge === 'right' ? 'left' : edge;
 }
 
 /** The bar for the printer, then a pair of lines for each depth: the tip on the thick one, the mark at the thin one. */

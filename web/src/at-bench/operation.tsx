@@ -200,7 +200,7 @@ export function Operation({
         )}
         {hand?.lead}
         {waitLeft !== null && <Wait seconds={waitLeft} />}
-        {words.hint && !hand && <p className="text-lead text-quiet">{words.hint}</p>}
+        {words.hint && (!hand || lead.kind === 'release') && <p className="text-lead text-quiet">{words.hint}</p>}
         <AsItWas state={state} op={lead} />
         {!hand && together.length > 1 && <Ticks map={map} state={state} ops={together} lead={lead} onTick={onTick} />}
         {lookahead === 0 && (

@@ -1,4 +1,4 @@
-import { isOuter, type Part } from '@nibrel/core/device-map';
+import { isOuter, type Joint, type Part } from '@nibrel/core/device-map';
 import { type Mechanism, SEATED } from '@nibrel/core/holds';
 import type { JobState } from '@nibrel/core/job';
 
@@ -12,7 +12,15 @@ export function justClosed({ map, part }: Mechanism, { done, device }: JobState)
   if (!last) return null;
   const about = last.part === undefined ? map.joints.find(({ id }) => id === last.joint)!.holds : [last.part];
   const found = map.parts.find((each) => about.includes(each.id) && isClosing(each));
-  return found && device.status[part.get(found.id)!] === SEATED ? found : null;
+  if (!found || device.status[part.get(found.id)!] !== SEATED) return null;
+  // nothing is felt for before it is held, or where nothing seals it
+  const own = map.joints.flatMap((each, at) => (each.holds.includes(found.id) ? [{ each, at }] : []));
+  const isHeld = own.every(({ at }) => !device.released[at]);
+  return isHeld && own.some(({ each }) => isSealing(each)) ? found : null;
+}
+
+function isSealing(joint: Joint): boolean {
+  return joint.type === 'clip' || (joint.type === 'bond' && (joint.style === 'perimeter' || joint.style === 'gasket'));
 }
 
 function isClosing(part: Part | undefined): boolean {

@@ -5,6 +5,7 @@ import { shopQuery } from '../app/queries.ts';
 import type { Target } from '@nibrel/core/search';
 import { costWords, type Question, questionsFor } from '@nibrel/core/schools';
 import { DEFAULT_LIMITS, type Limits } from '@nibrel/core/limits';
+import { plural } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { duration } from '../app/format.ts';
 import { mapKey } from '../app/map-key.ts';
@@ -38,7 +39,8 @@ export function PlanSchools({ plan, ...schools }: SchoolsProps & { readonly plan
       </dl>
       <Schools {...schools} />
       <p className="text-note text-quiet">
-        {timesWords([...plan.strip, ...plan.rebuild])} {plan.toolChanges} tool changes, {plan.flips} flips
+        {timesWords([...plan.strip, ...plan.rebuild])} {plural(plan.toolChanges, 'tool change')},{' '}
+        {plural(plan.flips, 'flip')}
         {plan.optimal
           ? '; no order takes less.'
           : `; no order takes less than ${duration(plan.lowerBoundSeconds)} hands-on.`}

@@ -4,7 +4,7 @@ import type { Drag } from '@nibrel/core/heat';
 import { edgeInHand } from '@nibrel/core/in-hand';
 import { type BondJoint, type DeviceMap, isOuter } from '@nibrel/core/device-map';
 import { type Policy, settled } from '@nibrel/core/policy';
-import { edgeName, plural, slideWords, thingName } from '@nibrel/core/words';
+import { edgeName, plural, seenEdge, thingName } from '@nibrel/core/words';
 import { Link } from 'react-router';
 import { countdown } from '../../app/format.ts';
 import { temperature, temperatures } from '../../app/units.ts';
@@ -175,7 +175,7 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
       </ol>
       <p className="text-body">
         {bond.heat && `${plural(cut.warmings, 'warming')} for the whole cut. `}
-        {swingWords(map, cut)}
+        {swingWords(map, bond, cut)}
       </p>
       <Link
         to={`/pick-card/${map.id}/${bond.id}?revision=${state.job.revision}`}
@@ -214,11 +214,11 @@ const FIRST_GAPS: Readonly<Record<Policy['firstGap'], string>> = {
   'by-hand': 'A fingernail at the notch here.',
 };
 
-/** Toward which side, how far, and what has to come off before it goes further. */
-function swingWords(map: DeviceMap, { toward, gap_mm, tethers, slide }: BondCut): string {
-  const slid = slide ? `Slide it ${slideWords(slide)} out of its hooks first. ` : '';
+/** Toward which side as it is seen now, how far, and what has to come off before it goes further. */
+function swingWords(map: DeviceMap, { face }: BondJoint, { toward, gap_mm, tethers }: BondCut): string {
+  if (!toward) return '';
   const names = [...new Set(tethers.map((id) => thingName(map, id)))].slice(0, 2).join(', ');
-  if (!toward) return slid;
   const held = names ? ` until ${names} ${tethers.length > 1 ? 'are' : 'is'} off` : '';
-  return `${slid}The ${toward} edge stays down: open it toward there${gap_mm ? `, ${gap_mm} mm at most${held}` : ''}.`;
+  const far = gap_mm ? `, ${gap_mm} mm at most${held}` : '';
+  return `The ${seenEdge(toward, face)} edge stays down: open it toward there${far}.`;
 }

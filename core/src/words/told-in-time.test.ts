@@ -1,0 +1,155 @@
+import { describe, expect, it } from 'vitest';
+import { bondOf, changed, demoMaps, gannetWorks, knotKeys, petrelGlass, shearwater11, tern5 } from '../../test/maps.ts';
+import { plan } from '../../test/played-plans.ts';
+import { rearDevice } from '../../test/rear-device.ts';
+import { type DeviceMap, isOuter } from '../device-map/index.ts';
+import type { Op } from '../drafts/index.ts';
+import type { Target } from '../search/index.ts';
+import { edgeName, opWords, whyNow } from './index.ts';
+import { cautionFor } from './cautions.ts';
+
+const opsOf = (map: DeviceMap, ...targets: Target[]): Op[] => {
+  const { strip, rebuild } = plan(map, targets);
+  return [...strip, ...rebuild];
+};
+const find = (ops: readonly Op[], id: string) => ops.find((op) => op.id === id)!;
+const hint = (map: DeviceMap, ops: readonly Op[], id: string) => opWords(map, find(ops, id)).hint ?? '';
+const why = (map: DeviceMap, ops: readonly Op[], id: string) =>
+  whyNow(
+    map,
+    find(ops, id),
+    ops.find((op) => op.id === find(ops, id).serves),
+  );
+
+describe('left and right', () => {
+  it('are as the person sees the device: with its back up the left of the map is at the right', () => {
+    const coil = { id: 'coil-plug', type: 'connector', style: 'press', holds: ['back'], to: 'board', face: 'back' };
+    const map = changed(rearDevice({ joints: [{ ...coil, under: [{ part: 'back', until: 'open' }] }] }), (copy) => {
+      copy.parts.find(({ id }) => id === 'back')!.opens = { edge: 'left', gap: 5, angle: 80 };
+    });
+    const ops = opsOf(map, { remove: 'board' });
+    expect(hint(map, ops, 'open:back')).toMatch(/^The right edge stays down: .* may stand at 80°/);
+    expect(hint(map, ops, 'fit:back')).toMatch(/^On its right edge, 80°/);
+    const bond = bondOf(petrelGlass(), 'back-bond');
+    const left = bond.segments!.find(({ from, to }) => from.x === to.x && from.x < petrelGlass().outline.width / 2)!;
+    expect(edgeName(bond, left.id)).toContain('right');
+  });
+
+  it('of a slide go back the other way, and are turned over on the back', () => {
+    const map = changed(knotKeys(), (copy) => {
+      const clip = copy.joints.find(({ id }) => id === 'door-slide')!;
+      if (clip.type === 'clip') clip.slide = { dx: 4, dy: 0 };
+    });
+    const ops = opsOf(map, { remove: 'cell' });
+    expect(hint(map, ops, 'release:door-slide')).toContain('4 mm to the left, then lift.');
+    expect(hint(map, ops, 'make:door-slide')).toContain('Slide it 4 mm to the right.');
+  });
+});
+
+describe('a hint belongs to its own step', () => {
+  it('of a lift to the lift, of a bond to the bond, of where to pry to what is pried first', () => {
+    const map = changed(tern5(), (copy) => {
+      copy.parts.find(({ id }) => id === 'cell')!.hint = { remove: 'It comes out flat.' };
+      copy.joints.find(({ id }) => id === 'front-seal')!.hint = { release: 'A thin film first.' };
+    });
+    const ops = opsOf(map, { replace: 'cell' });
+    const where = (words: string) => ops.filter((op) => opWords(map, op).hint?.includes(words)).map(({ id }) => id);
+    expect(where('It comes out flat.')).toEqual(['lift:cell']);
+    expect(where('A thin film first.')).toEqual(['release:front-seal']);
+    expect(where('Begin at its lower left.')).toEqual(['release:front-seal']);
+  });
+
+  it('of what is fitted and closed in one is said once', () => {
+    const ops = opsOf(gannetWorks(), { replace: 'board' });
+    const said = ops.filter((op) => opWords(gannetWorks(), op).hint?.includes('under the rim'));
+    expect(said.map(({ id }) => id)).toEqual(['fit:board']);
+  });
+});
+
+describe('dead', () => {
+  it('is said after the last lead only, and each lead has its caution', () => {
+    const map = shearwater11();
+    const ops = opsOf(map, { replace: 'board' });
+    const leads = ops.filter(
+      ({ kind, joint }) => kind === 'release' && ['left-end', 'right-end'].includes(joint ?? ''),
+    );
+    expect(leads.map(({ id }) => why(map, ops, id))).toEqual(['1 of 2 leads: still live.', 'Dead from here on.']);
+    for (const op of leads) expect(cautionFor(map, op, false)).toContain('keep metal off its connector');
+  });
+
+  it('is not said again of a lead that is taken off a dead device', () => {
+    const map = gannetWorks();
+    const ops = opsOf(map, { replace: 'board' });
+    expect(why(map, ops, 'release:jumper-plug')).toBe('Dead from here on.');
+    expect(why(map, ops, 'release:cell-plug')).toBe('Main board still hangs on it.');
+    expect(cautionFor(map, find(ops, 'release:jumper-plug'), false)).toBeNull();
+  });
+});
+
+describe('what is easily overlooked', () => {
+  it('is asked for by name before the part that it ties is lifted, once', () => {
+    const map = gannetWorks();
+    const ops = opsOf(map, { replace: 'board' });
+    expect(hint(map, ops, 'lift:board')).toMatch(/Off by now: .*headset jack plug.*\?/);
+    expect(hint(map, ops, 'lift:board')).toMatch(/right coax/);
+    const asked = ops.filter((op) => opWords(map, op).hint?.includes('headset jack plug'));
+    expect(asked).toHaveLength(1);
+    expect(hint(map, ops, 'release:jack-plug')).not.toContain('overlooked');
+  });
+});
+
+describe('never at a thing it is not true of', () => {
+  it('no click at a latch, no depth at a tape, no cell where there is none', () => {
+    const all = demoMaps().flatMap((map) => opsOf(map, { full: true }).map((op) => ({ map, op })));
+    for (const { map, op } of all) {
+      const joint = map.joints.find(({ id }) => id === op.joint);
+      const said = [
+        cautionFor(map, op, true) ?? '',
+        whyNow(map, op, undefined),
+        ...Object.values(opWords(map, op)),
+      ].join(' ');
+      const where = `${map.id} ${op.id}: ${said}`;
+      if (joint?.type === 'connector' && joint.style !== 'press' && joint.style !== 'coax')
+        expect(where).not.toMatch(/click/);
+      const isCut = joint?.type === 'bond' && (joint.segments ?? []).some(({ depth }) => depth !== undefined);
+      if (!isCut) expect(where).not.toMatch(/deeper than the mark/);
+      const cells = map.parts.filter(({ hazards }) => hazards?.includes('lithium')).map(({ name }) => name);
+      const behind = /Behind it: ([^;]*); a cut into a cell/.exec(said)?.[1];
+      if (behind)
+        expect(
+          behind.split(', ').every((name) => cells.includes(name)),
+          where,
+        ).toBe(true);
+      if (op.kind === 'lift') expect(where).not.toMatch(/hangs on thin flexes|lies over the? ?$/);
+      if (op.name === 'press' && joint?.type === 'bond' && joint.style !== 'perimeter')
+        expect(where).not.toMatch(/Flush/);
+      expect(whyNow(map, op, undefined), where).not.toBe('');
+    }
+  });
+
+  it('a cover that nothing ties is not propped up, and nothing is started first that never slept', () => {
+    const map = rearDevice({ parts: [] });
+    const opening = changed(map, (copy) => {
+      copy.parts.find(({ id }) => id === 'back')!.opens = { edge: 'left', angle: 80 };
+    });
+    const said = opsOf(opening, { full: true }).filter(({ part }) => part === 'back');
+    expect(
+      said
+        .map((op) => opWords(opening, op))
+        .map(({ title, hint: more }) => `${title} ${more}`)
+        .join(),
+    ).not.toMatch(/block|Stand/);
+    const woken = opsOf(petrelGlass(), { replace: 'back-glass' });
+    expect(woken.some(({ name }) => name === 'power-on')).toBe(woken.some(({ lead }) => lead !== undefined));
+  });
+
+  it('getting in is over once it is open', () => {
+    for (const map of demoMaps()) {
+      const ops = opsOf(map, { full: true });
+      const isOut = (op: Op) => map.parts.some((part) => part.id === op.part && isOuter(part) && !part.removeFirst);
+      const opened = ops.findIndex((op) => (op.kind === 'open' || op.kind === 'lift') && isOut(op));
+      const later = ops.slice(opened + 1).filter(({ stage }) => stage === 'open');
+      expect({ map: map.id, later }).toEqual({ map: map.id, later: [] });
+    }
+  });
+});
