@@ -51,7 +51,8 @@ function shortest(
         const moved = cheapestMove(held[from]!, cost, from, to);
         if (to === from || moved === null) continue;
         const through = reach[from]! + cost[moved]![to]! - cost[moved]![from]!;
-        if (through >= reach[to]! - 1e-12) continue;
+        // no way round saves anything: where one seems to, it is a matter of rounding
+        if (through >= reach[to]! - 1e-12 || leadsBack(by, from, to)) continue;
         [reach[to], by[to], isBetter] = [through, { from, to, moved }, true];
       }
     }
@@ -65,6 +66,12 @@ function shortest(
   const path: Move[] = [];
   for (let at: number | null = end; at !== null; at = by[at]!.from) path.push(by[at]!);
   return path;
+}
+
+/** Does the way to one bin come through another already? */
+function leadsBack(by: readonly (Move | null)[], from: number, through: number): boolean {
+  for (let at: number | null = from; at !== null; at = by[at]!.from) if (at === through) return true;
+  return false;
 }
 
 function cheapestMove(

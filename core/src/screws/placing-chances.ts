@@ -27,35 +27,44 @@ const NEVER = Math.log(1e-30);
  */
 export function chancesOf(placings: Placings): number[][] {
   const { logs, counts, nowhere, order } = placings;
-  const isNever = (log: number, bin: number) => log + Math.log(counts[bin]!) < nowhere + NEVER;
   const rows = order.map((thing) => [
-    ...logs[thing]!.map((log, bin) => (isNever(log, bin) ? Number.NEGATIVE_INFINITY : log)),
+    ...logs[thing]!.map((log, bin) => (isNever(log, counts[bin]!, nowhere) ? NONE : log)),
     nowhere,
   ]);
-  const tops = rows.map((row) => Math.max(...row));
-  const scaled = rows.map((row, at) => row.map((log) => log - tops[at]!));
-  const weights = scaled.map((row) => row.map(Math.exp));
-  const bins = new Bins(counts, weights);
-  const least = leastCounted(placings, tops, weights);
+  const bins = new Bins(counts, rows);
+  const least = leastCounted(placings, rows);
   const layers: Fillings[] = [Fillings.empty(bins)];
-  for (const [at, row] of weights.entries()) layers.push(layers[at]!.with(bins, at, row, scaled[at]!, least[at + 1]!));
+  for (const [at, row] of rows.entries()) layers.push(layers[at]!.with(bins, at, row, least[at + 1]!));
   const chances: number[][] = order.map(() => []);
-  let after = layers.at(-1)!.weights.map(() => 1);
-  for (let at = weights.length - 1; at >= 0; at--) {
-    const { found, before } = layers[at]!.back(bins, at, weights[at]!, layers[at + 1]!, after);
-    const all = found.reduce((sum, each) => sum + each, 0);
-    chances[order[at]!] = found.map((each) => each / all);
+  let after = layers.at(-1)!.logs.map(() => 0);
+  for (let at = rows.length - 1; at >= 0; at--) {
+    const { found, before } = layers[at]!.back(bins, at, rows[at]!, layers[at + 1]!, after);
+    const all = found.reduce(added, NONE);
+    chances[order[at]!] = found.map((each) => Math.exp(each - all));
     after = before;
   }
   return chances;
 }
 
+/** The logarithm of nothing: weights are kept as logarithms, so that none vanishes beside one that has no room. */
+const NONE = Number.NEGATIVE_INFINITY;
+
+function isNever(log: number, count: number, nowhere: number): boolean {
+  return count === 0 || log + Math.log(count) < nowhere + NEVER;
+}
+
+/** The logarithm of a sum, of the logarithms of its parts. */
+function added(a: number, b: number): number {
+  if (a < b) return added(b, a);
+  return b === NONE ? a : a + Math.log1p(Math.exp(b - a));
+}
+
 /** Can so many bins be followed at all? Asked before anything is computed. */
 export function checkBins({ logs, counts, nowhere, order }: Omit<Placings, 'placing'>): void {
-  const may = (log: number, bin: number) => (log + Math.log(counts[bin]!) < nowhere + NEVER ? 0 : 1);
+  const may = (log: number, bin: number) => (isNever(log, counts[bin]!, nowhere) ? NONE : 0);
   const bins = new Bins(
     counts,
-    order.map((thing) => [...logs[thing]!.map(may), 1]),
+    order.map((thing) => [...logs[thing]!.map(may), 0]),
   );
   if (!bins.isCountable) tooMany();
 }
@@ -76,16 +85,17 @@ class Bins {
   /** is one number enough for how full they are? */
   readonly isCountable: boolean;
 
-  /** @param weights in their order, of each thing in each bin and nowhere */
-  constructor(counts: readonly number[], weights: readonly (readonly number[])[]) {
+  /** @param rows in their order, the logarithm of the weight of each thing in each bin and nowhere */
+  constructor(counts: readonly number[], rows: readonly (readonly number[])[]) {
     this.counts = counts;
-    this.#factorials = Array.from({ length: Math.max(0, ...counts) + 1 }, (_, n) => logFactorial(n));
-    this.logs = this.#factorials.map((_, n) => Math.log(n));
+    this.logs = Array.from({ length: Math.max(0, ...counts) + 1 }, (_, n) => Math.log(n));
+    let product = 0;
+    this.#factorials = this.logs.map((log, n) => (product += n < 2 ? 0 : log));
     const spans = counts.map((_, bin) => {
-      const at = weights.flatMap((row, index) => (row[bin]! > 0 ? [index] : []));
+      const at = rows.flatMap((row, index) => (row[bin]! > NONE ? [index] : []));
       return { bin, first: at[0] ?? -1, last: at.at(-1) ?? -1 };
     });
-    this.#done = weights.map((_, index) => spans.flatMap(({ bin, last }) => (last === index ? [bin] : [])));
+    this.#done = rows.map((_, index) => spans.flatMap(({ bin, last }) => (last === index ? [bin] : [])));
     const used = spans.filter(({ first }) => first >= 0).toSorted((a, b) => a.first - b.first);
     const digits: { last: number; radix: number; bins: number[] }[] = [];
     for (const { bin, first, last } of used) {
@@ -93,7 +103,8 @@ class Bins {
       const digit = free ?? { last, radix: 0, bins: [] };
       if (!free) digits.push(digit);
       digit.last = last;
-      digit.radix = Math.max(digit.radix, counts[bin]! + 1);
+      // a drawer of any size holds no more than there are things
+      digit.radix = Math.max(digit.radix, Math.min(counts[bin]!, rows.length) + 1);
       digit.bins.push(bin);
     }
     let step = 1;
@@ -138,82 +149,69 @@ function logFactorial(n: number): number {
 /** The fillings that count after so many things. */
 class Fillings {
   readonly keys: number[] = [];
-  /** scaled by `log`, so that many things do not vanish together */
-  readonly weights: number[] = [];
+  /** the logarithms of their weights */
+  readonly logs: number[] = [];
   /** in how many ways what is free can be filled, at most */
   readonly ways: number[] = [];
-  readonly #log: number;
   readonly #at = new Map<number, number>();
 
-  private constructor(log: number) {
-    this.#log = log;
-  }
-
   static empty(bins: Bins): Fillings {
-    const none = new Fillings(0);
-    none.#add(0, 1, bins.logWays);
+    const none = new Fillings();
+    none.#add(0, 0, bins.logWays);
     return none;
   }
 
   /** With one thing more in each bin that has room for it, or nowhere. */
-  with(bins: Bins, at: number, row: readonly number[], logs: readonly number[], least: number): Fillings {
-    const next = new Fillings(this.#log);
+  with(bins: Bins, at: number, row: readonly number[], least: number): Fillings {
+    const next = new Fillings();
     const nowhere = bins.counts.length;
     this.keys.forEach((key, index) => {
-      const weight = this.weights[index]!;
+      const log = this.logs[index]!;
       const ways = this.ways[index]!;
-      const short = least - this.#log - Math.log(weight) - ways;
+      const short = least - log - ways;
       const add = (to: number, more: number, left: number) =>
         next.#add(bins.left(to, at), more, left - bins.lostWays(to, at));
-      if (logs[nowhere]! >= short) add(key, weight * row[nowhere]!, ways);
+      if (row[nowhere]! > NONE && row[nowhere]! >= short) add(key, log + row[nowhere]!, ways);
       for (let bin = 0; bin < nowhere; bin++) {
-        if (row[bin] === 0 || logs[bin]! < short) continue;
+        if (row[bin] === NONE || row[bin]! < short) continue;
         const free = bins.free(key, bin);
-        if (free > 0) add(bins.filled(key, bin), weight * row[bin]! * free, ways - bins.logs[free]!);
+        if (free > 0) add(bins.filled(key, bin), log + row[bin]! + bins.logs[free]!, ways - bins.logs[free]!);
       }
+      if (next.keys.length > MOST) tooMany();
     });
-    if (next.keys.length > MOST) tooMany();
-    return next.#scaled();
+    return next;
   }
 
   /** What follows each filling, from what follows those after it; and what the thing between weighs in each bin. */
   back(bins: Bins, at: number, row: readonly number[], next: Fillings, after: readonly number[]) {
     const nowhere = bins.counts.length;
-    const found = row.map(() => 0);
+    const found = row.map(() => NONE);
     const before = this.keys.map((key, index) => {
-      let sum = 0;
+      let sum = NONE;
       for (let bin = 0; bin <= nowhere; bin++) {
-        if (row[bin] === 0) continue;
+        if (row[bin] === NONE) continue;
         const free = bin === nowhere ? 1 : bins.free(key, bin);
         const to = free > 0 ? next.#at.get(bins.left(bin === nowhere ? key : bins.filled(key, bin), at)) : undefined;
         if (to === undefined) continue;
-        const share = row[bin]! * free * after[to]!;
-        sum += share;
-        found[bin]! += this.weights[index]! * share;
+        const share = row[bin]! + (bin === nowhere ? 0 : bins.logs[free]!) + after[to]!;
+        sum = added(sum, share);
+        found[bin] = added(found[bin]!, this.logs[index]! + share);
       }
       return sum;
     });
-    const top = before.reduce((most, each) => Math.max(most, each), 0);
-    return { found, before: before.map((each) => each / top) };
+    return { found, before };
   }
 
-  #add(key: number, weight: number, ways: number): void {
+  #add(key: number, log: number, ways: number): void {
     const at = this.#at.get(key);
     if (at !== undefined) {
-      this.weights[at]! += weight;
+      this.logs[at] = added(this.logs[at]!, log);
       return;
     }
     this.#at.set(key, this.keys.length);
     this.keys.push(key);
-    this.weights.push(weight);
+    this.logs.push(log);
     this.ways.push(ways);
-  }
-
-  #scaled(): Fillings {
-    const top = this.weights.reduce((most, each) => Math.max(most, each), 0);
-    const scaled = new Fillings(this.#log + Math.log(top));
-    this.keys.forEach((key, index) => scaled.#add(key, this.weights[index]! / top, this.ways[index]!));
-    return scaled;
   }
 }
 
@@ -221,22 +219,14 @@ class Fillings {
  * Per position the least that a filling has to weigh to count, before the ways in which its free places can be filled: what
  * follows is at most every option of every thing that is still to come.
  */
-function leastCounted(
-  { logs, counts, nowhere, placing }: Placings,
-  tops: readonly number[],
-  weights: readonly (readonly number[])[],
-): number[] {
+function leastCounted({ logs, counts, nowhere, placing }: Placings, rows: readonly (readonly number[])[]): number[] {
   const ways = counts.reduce((sum, count, bin) => {
     const placed = placing.filter((to) => to === bin).length;
     return sum + logFactorial(count) - logFactorial(count - placed);
   }, 0);
   const one = placing.reduce<number>((sum, to, thing) => sum + (to === null ? nowhere : logs[thing]![to]!), ways);
-  // weights are scaled by the greatest of each thing
-  const scale = tops.reduce((sum, top) => sum + top, 0);
-  const least = [one - scale + NOTHING];
-  for (const row of weights.toReversed()) {
-    least.unshift(least[0]! - Math.log(row.reduce((sum, weight) => sum + weight, 0)));
-  }
+  const least = [one + NOTHING];
+  for (const row of rows.toReversed()) least.unshift(least[0]! - row.reduce(added, NONE));
   return least;
 }
 

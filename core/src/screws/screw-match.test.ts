@@ -1,4 +1,5 @@
 import munkres from 'munkres-js';
+import { bestPlacing } from './best-placing.ts';
 import { describe, expect, it } from 'vitest';
 import { random } from '../../test/random-map.ts';
 import { matchRequest, type MatchRequest, matchScrews } from './screw-match.ts';
@@ -133,7 +134,8 @@ describe('loose screws back to their holes', () => {
   it.each([
     ['a length of −1', { loose: [screw('a', -1)] }, /loose\[0\]\.length/],
     ['a length of 900 mm', { loose: [screw('a', 900)] }, /loose\[0\]\.length/],
-    ['no scatter', { loose: [screw('a', 2, null, 0)] }, /loose\[0\]\.sd/],
+    ['no scatter', { loose: [screw('a', 2, null, 0)] }, /loose\[0\]\.sd.*0\.001/],
+    ['a drawer of millions', { classes: [kind('k', 2, 2_000_000)] }, /classes\[0\]\.count.*1000000/],
     ['two of one name', { loose: [screw('a', 2), screw('a', 3)] }, /loose\[1\]/],
     ['a class that is called foreign', { classes: [kind('foreign', 2, 1)] }, /classes\[0\]\.id/],
   ])('refuses %s by its field', (_, more, path) => {
@@ -150,6 +152,27 @@ describe('loose screws back to their holes', () => {
     });
     expect(match({ classes: [], loose: [screw('a', 2)] }).probabilities).toEqual({ a: { foreign: 1 } });
     expect(() => match({ classes: [], loose: [screw('a', 2)], foreignDensity: 0 })).toThrow('No placing');
+  });
+
+  it('answers with figures for drawers of hundreds of thousands, for scatter of a micrometre, and with no foreign ones', () => {
+    const drawer = match({ classes: [kind('k', 2, 400_000), kind('m', 2.1, 3)], loose: [screw('a', 2.05)] });
+    // both are as near: places count
+    expect(drawer.probabilities.a!.k).toBeCloseTo(400_000 / 400_003, 4);
+    const far = match({
+      classes: [kind('k', 2, 1), kind('m', 9, 1), kind('n', 30, 0)],
+      loose: [screw('a', 2, null, 0.001), screw('b', 31, null, 0.001)],
+      foreignDensity: 0,
+    });
+    expect(far.probabilities).toEqual({ a: { k: 1, m: 0, n: 0, foreign: 0 }, b: { k: 0, m: 1, n: 0, foreign: 0 } });
+  });
+
+  it('ends where sums are so great that what is saved is lost in their rounding', () => {
+    let seed = 5;
+    const next = () => (seed = (seed * 16_807) % 2_147_483_647) / 2_147_483_647;
+    for (let round = 0; round < 40; round++) {
+      const logs = Array.from({ length: 60 }, () => Array.from({ length: 4 }, () => -(10 ** (20 + 5 * next()))));
+      expect(bestPlacing(logs, [20, 20, 20, 5], -Infinity)).toHaveLength(60);
+    }
   });
 
   it('says so where more look alike than can be told exactly', () => {

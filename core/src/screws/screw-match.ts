@@ -42,6 +42,10 @@ export interface ScrewMatch {
 
 /** Of what a caliper tells (common practice). */
 export const CALIPER_SD_MM = 0.05;
+/** A drawer of spares, not only a device, may have places for them. */
+const MOST_IN_DRAWER = 1_000_000;
+/** No caliper and no micrometer is surer. */
+const LEAST_SD_MM = 0.001;
 /** Any length up to a metre is as likely (guess). */
 const FOREIGN_PER_MM = 0.001;
 /** Nobody calls a placing sure below this. */
@@ -60,7 +64,7 @@ export const matchRequest = Joi.object<MatchRequest>({
         id: id.invalid(FOREIGN).required(),
         drive: id.required(),
         length: length_mm,
-        count: Joi.number().integer().min(0).max(500).required(),
+        count: Joi.number().integer().min(0).max(MOST_IN_DRAWER).required(),
       }).unknown(true),
     )
     .required(),
@@ -72,7 +76,7 @@ export const matchRequest = Joi.object<MatchRequest>({
         id: id.required(),
         drive: id.allow(null),
         length: length_mm,
-        sd: Joi.number().greater(0).max(50),
+        sd: Joi.number().min(LEAST_SD_MM).max(50),
       }).unknown(true),
     )
     .required(),

@@ -49,5 +49,11 @@ describe('a torque', () => {
     expect(refused({ preload_N: undefined })).toContain('one of the two');
     expect(refused({ muHead: -0.1 })).toContain('muHead');
     expect(refused({ engagement_mm: 2 })).toContain('belong together');
+    // what vanishes gives no figure
+    expect(refused({ thread: { d: 1e-200, pitch: 1e-201 } })).toMatch(/thread\.d.*0\.001/);
+    expect(refused({ preload_N: 1e-300 })).toMatch(/preload_N.*0\.000001/);
+    const least = { headBearing_mm: 0.001, engagement_mm: 200, shearStrength_MPa: 10_000, preload_N: 1e-6 };
+    const said = torqueOf({ ...given, ...least, thread: thread(0.002, 0.001) });
+    expect([said.tensile_MPa, said.stripMargin, said.torque.ozf_in].every(Number.isFinite)).toBe(true);
   });
 });

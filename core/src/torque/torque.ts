@@ -32,17 +32,21 @@ export interface Torque {
 const FLANK = Math.tan(Math.PI / 6);
 
 const mu = Joi.number().min(0).max(2).required();
-const mm = Joi.number().greater(0).max(200);
+/** What is smaller is no screw, and what it carries can't be told from nothing. */
+const LEAST = 0.001;
+const LEAST_LOAD = 1e-6;
+
+const mm = Joi.number().min(LEAST).max(200);
 
 export const torqueRequest = Joi.object<TorqueRequest>({
   thread: Joi.object({ d: mm.required(), pitch: mm.required() }).required(),
   headBearing_mm: mm.required(),
   muThread: mu,
   muHead: mu,
-  preload_N: Joi.number().greater(0).max(1e7),
-  torque_Ncm: Joi.number().greater(0).max(1e7),
+  preload_N: Joi.number().min(LEAST_LOAD).max(1e7),
+  torque_Ncm: Joi.number().min(LEAST_LOAD).max(1e7),
   engagement_mm: mm,
-  shearStrength_MPa: Joi.number().greater(0).max(10_000),
+  shearStrength_MPa: Joi.number().min(LEAST).max(10_000),
 })
   .xor('preload_N', 'torque_Ncm')
   .and('engagement_mm', 'shearStrength_MPa')
