@@ -13,7 +13,14 @@ export interface TimeSample {
 }
 
 /** Hands are on the next step from here. */
-const STARTS: ReadonlySet<EventType> = new Set<EventType>(['did', 'inspected', 'resume', 'test', 'aired', 'prepared']);
+export const STARTS: ReadonlySet<EventType> = new Set<EventType>([
+  'did',
+  'inspected',
+  'resume',
+  'test',
+  'aired',
+  'prepared',
+]);
 
 /** Longer than so many times the guess, and than so many seconds, is a talk and no step. */
 const TALK = 8;
@@ -66,8 +73,8 @@ function isTurned({ kind }: DoneStep): boolean {
   return kind === 'release' || kind === 'make';
 }
 
-/** What the step is thought to take; null for what waits, is tried, or is settled before the work. */
-function guessOf(step: DoneStep, joint: Joint | undefined): number | null {
+/** What the step is thought to take, hands-on; null for what waits, is tried, or is settled before the work. */
+export function guessOf(step: DoneStep, joint: Joint | undefined): number | null {
   if (step.kind !== 'procedure') return usualSeconds(step.kind as Exclude<Op['kind'], 'procedure'>, joint);
   const bond = joint?.type === 'bond' ? joint : null;
   switch (step.name) {

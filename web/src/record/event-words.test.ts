@@ -14,10 +14,14 @@ const map = JSON.parse(
 const line = (type: string, data: object) => eventLine(map, { id: 'e', type, at: '', by: '', data } as never);
 
 describe('a line of the record', () => {
-  it('says one step by its name, many as a group, and what happened anyway', () => {
+  it('names every step in the words of the bench, and what happened anyway', () => {
     const lift = { id: 'lift:lid', kind: 'lift', part: 'lid' };
-    expect(line('did', { steps: [lift] })).toBe('Lift off Connector lid');
-    expect(line('did', { steps: [lift, lift] })).toBe('2 operations as a group, until lift off Connector lid');
+    const screws = { id: 'release:lid-screws', kind: 'release', joint: 'lid-screws' };
+    expect(line('did', { steps: [lift] })).toBe('Lift it off · Connector lid');
+    expect(line('did', { steps: [screws, lift] })).toBe(
+      'Take out 1 screw · Connector lid; Lift it off · Connector lid',
+    );
+    expect(line('did', { steps: [{ ...lift, part: 'gone' }] })).toBe('Lift off gone');
     expect(line('did', { steps: [lift], anyway: 'slipped' })).toContain('it happened anyway: slipped');
   });
 

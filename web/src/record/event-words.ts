@@ -1,7 +1,7 @@
 import { type BenchEvent, type DecisionAbout, type DoneStep, EVENT_DATA } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
-import { opTitle, thingName, capital, plural } from '@nibrel/core/words';
+import { opLine, opTitle, thingName, capital } from '@nibrel/core/words';
 import type { Target } from '@nibrel/core/search';
 import { duration, spaced } from '../app/format.ts';
 import { closingLine } from './closing-words.ts';
@@ -10,8 +10,15 @@ import { deskLine, intakeLine } from './intake-words.ts';
 import { screwLine } from './screw-words.ts';
 import { openingLine } from './opening-words.ts';
 
-function stepWords(map: DeviceMap, step: DoneStep): string {
-  return opTitle(map, step as Pick<Op, 'kind' | 'name' | 'joint' | 'part'>);
+/** A step in the words of the bench; by its bare name where the map has it no more. */
+export function stepWords(map: DeviceMap, step: DoneStep): string {
+  const op = { ...step, ...(step.new ? { isNew: true } : {}) } as unknown as Op;
+  const isMapped =
+    (step.joint === undefined || map.joints.some(({ id }) => id === step.joint)) &&
+    (step.part === undefined || map.parts.some(({ id }) => id === step.part));
+  return isMapped && (step.kind === 'procedure' || step.joint !== undefined || step.part !== undefined)
+    ? opLine(map, op)
+    : capital(opTitle(map, op));
 }
 
 function targetWords(map: DeviceMap, target: Target): string {
@@ -39,11 +46,7 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
   switch (event.type) {
     case 'did': {
       const { steps, anyway } = event.data;
-      const first = capital(stepWords(map, steps[0]!));
-      const said =
-        steps.length === 1
-          ? first
-          : `${plural(steps.length, 'operation')} as a group, until ${stepWords(map, steps.at(-1)!)}`;
+      const said = steps.map((step) => stepWords(map, step)).join('; ');
       return anyway === undefined ? said : `${said}. Against the rules, it happened anyway: ${anyway}`;
     }
     case 'note':

@@ -1,11 +1,14 @@
 import { type BenchEvent, foldJob, type JobState, lateBy_s } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
+import { timesTaken } from '@nibrel/core/own-times';
+import type { Plan } from '@nibrel/core/plan';
 import { inWords } from '@nibrel/core/search';
 import { counts, onMatByKind, screwLetters } from '@nibrel/core/screws';
 import { capital, thingName, waterWords } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
+import type { JobLine } from '@nibrel/core/api';
 import { api, jobOf } from '../app/client.ts';
 import { clock, day, dayAndClock, duration } from '../app/format.ts';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
@@ -13,8 +16,8 @@ import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { OnlyThis } from '../ui/only-this.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
-import { computeLater } from '../workers/compute.ts';
-import { eventLine } from './event-words.ts';
+import { computeNow } from '../workers/compute.ts';
+import { eventLine, stepWords } from './event-words.ts';
 import { PictureStrip } from './picture-strip.tsx';
 import { TakenIn } from './taken-in.tsx';
 import { UnreadableEnd } from './unreadable-end.tsx';
@@ -30,11 +33,10 @@ export function RecordView() {
       if (line.unreadable)
         throw new Error(`${line.unreadable}${line.ended ? ` Ended by ${line.ended.lead}: ${line.ended.text}` : ''}`);
       const [map, { events }] = await Promise.all([api.map(line.map, line.mapRevision), api.events(id)]);
-      const state = foldJob(mechanismOf(map), jobOf(line), events);
-      const planned = await computeLater().plan({ map, targets: line.targets, policy: line.policy }, 500);
-      return { line, map, state, planned: 'value' in planned ? planned.value : null };
+      return { line, map, state: foldJob(mechanismOf(map), jobOf(line), events) };
     },
   });
+  const planned = usePlanned(record.data);
   if (record.isError) {
     return (
       <main className="p-8">
@@ -51,7 +53,7 @@ export function RecordView() {
     );
   }
   if (!record.data) return <main className="p-8 text-far text-quiet">Fetching the record</main>;
-  const { line, map, state, planned } = record.data;
+  const { line, map, state } = record.data;
   const coming = planned ? comingStretches(map, [...planned.strip, ...planned.rebuild]) : [];
   // planned against taken from when the bench was prepared: taking in is no part of the plan
   const past = pastStretches(state.events.slice(state.events.findIndex((each) => each.type === 'prepared') + 1));
@@ -116,8 +118,8 @@ export function RecordView() {
           <Times
             taken={secondsOf(past)}
             takenWork={secondsOf(past, 'work')}
-            planned={secondsOf(coming)}
-            plannedWork={secondsOf(coming, 'work')}
+            planned={planned && secondsOf(coming)}
+            plannedWork={planned && secondsOf(coming, 'work')}
           />
           {[Stops, TakenIn, Screws, Tests].map((Section) => (
             <OnlyThis key={Section.name} broken={<p className="text-body">This part can not be shown.</p>}>
@@ -138,14 +140,54 @@ export function RecordView() {
   );
 }
 
-function Line({ map, event }: { readonly map: DeviceMap; readonly event: BenchEvent }) {
-  return eventLine(map, event);
+/** What was planned; null until it is known: the record is there before it. */
+function usePlanned(record: { readonly line: JobLine; readonly map: DeviceMap } | undefined): Plan | null {
+  const { data } = useQuery({
+    queryKey: ['record-plan', record?.line.id, record?.line.mapRevision, record?.line.targets, record?.line.policy],
+    queryFn: async () => {
+      const { map, line } = record!;
+      const planned = await computeNow().plan({ map, targets: line.targets, policy: line.policy }, 500);
+      return 'value' in planned ? planned.value : null;
+    },
+    enabled: record !== undefined,
+    retry: false,
+  });
+  return data ?? null;
+}
+
+interface LineProps {
+  readonly map: DeviceMap;
+  readonly event: BenchEvent;
+  /** of each of its steps */
+  readonly seconds: readonly number[] | undefined;
+}
+
+/** One entry; what one press joined is listed step by step, each with its time. */
+function Line({ map, event, seconds }: LineProps) {
+  const steps = event.type === 'did' && !event.unreadable && event.data.anyway === undefined ? event.data.steps : [];
+  if (steps.length === 0) return eventLine(map, event);
+  return (
+    <ol>
+      {steps.map((step, at) => (
+        <li key={step.id} className="flex justify-between gap-4">
+          <span>{stepWords(map, step)}</span>
+          {seconds && (
+            <span className="whitespace-nowrap text-quiet">
+              {steps.length > 1 ? 'about ' : ''}
+              {duration(Math.round(seconds[at]!))}
+            </span>
+          )}
+        </li>
+      ))}
+    </ol>
+  );
 }
 
 function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
   const undone = new Set(
     state.events.flatMap((each) => (each.type === 'undo' && !each.unreadable ? [each.data.event] : [])),
   );
+  const taken = timesTaken(map, state.events);
   return (
     <section aria-label="What happened">
       <table className="w-full border-collapse text-body">
@@ -168,7 +210,7 @@ function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
                 className={`py-1 ${undone.has(event.id) ? 'line-through' : ''} ${event.type === 'trouble' || event.type === 'stop' || event.type === 'end' ? 'font-bold text-now' : ''}`}
               >
                 <OnlyThis broken="This entry can not be shown. It is kept as it is.">
-                  <Line map={map} event={event} />
+                  <Line map={map} event={event} seconds={taken.get(event.id)} />
                 </OnlyThis>
                 {undone.has(event.id) && <span className="sr-only"> (undone)</span>}
               </td>
@@ -220,8 +262,9 @@ function Stops({ state }: { readonly map: DeviceMap; readonly state: JobState })
 interface TimesProps {
   readonly taken: number;
   readonly takenWork: number;
-  readonly planned: number;
-  readonly plannedWork: number;
+  /** null while it is not known */
+  readonly planned: number | null;
+  readonly plannedWork: number | null;
 }
 
 function Times({ taken, takenWork, planned, plannedWork }: TimesProps) {
@@ -231,10 +274,10 @@ function Times({ taken, takenWork, planned, plannedWork }: TimesProps) {
       <dl className="mt-1 grid grid-cols-3 gap-y-0.5 text-body">
         <dt>In all</dt>
         <dd className="font-bold">{duration(taken)}</dd>
-        <dd>{duration(planned)}</dd>
+        <dd>{planned === null ? '' : duration(planned)}</dd>
         <dt>Hands-on</dt>
         <dd className="font-bold">{duration(takenWork)}</dd>
-        <dd>{duration(plannedWork)}</dd>
+        <dd>{plannedWork === null ? '' : duration(plannedWork)}</dd>
       </dl>
     </section>
   );

@@ -3,7 +3,7 @@ import type { JobState } from '@nibrel/core/job';
 import type { Plan } from '@nibrel/core/plan';
 import type { WhereToTry } from '@nibrel/core/trying';
 import { useQuery } from '@tanstack/react-query';
-import { computeLater } from '../workers/compute.ts';
+import { computedApart } from '../workers/compute.ts';
 
 /**
  * Where a trial on the way back pays, computed beside the work; null while it is not known. Once for every plan and every doubt: while a
@@ -14,8 +14,8 @@ export function useWhereToTry(map: DeviceMap, state: JobState, plan: Plan | unde
   const { job, events, unsure, troubles } = state;
   const { data } = useQuery({
     queryKey: ['where-to-try', job.id, job.revision, plan && numberOf(plan), [...unsure], troubles.length],
-    queryFn: async () => {
-      const found = await computeLater().whereToTry(map, job, events);
+    queryFn: async ({ signal }) => {
+      const found = await computedApart(signal, async (compute) => compute.whereToTry(map, job, events));
       return 'value' in found ? found.value : null;
     },
     enabled: plan !== undefined,
