@@ -24,6 +24,8 @@ import { DEFAULT_LIMITS, type Limits } from '../src/limits/index.ts';
 // what a plan says is legal also where its order is not proven least
 const budget = { now: () => performance.now(), limitMs: 300 };
 
+const COOLED_S = 1800;
+
 /** A job that takes events one by one, and remembers why the last was refused. */
 export class TestBench {
   readonly mechanism;
@@ -112,6 +114,8 @@ export class TestBench {
     if (op.name === 'prepare') return this.prepare();
     if (op.name === 'vent' && dropsOf(this.state.opening) > 0)
       return this.wait(op.wait_s!).send('aired', { step: op.id });
+    // what was warmed cools before alcohol comes near it
+    if (op.name === 'wipe' && this.state.opening.warmed.length > 0) this.wait(COOLED_S);
     if (op.name === 'soak') this.send('solvent', { joint: op.joint!, drops: 4, away: true });
     const stage = op.id === 'test:before' ? 'before' : 'after';
     for (const id of op.name === 'test' ? (op.functions ?? []) : []) {

@@ -10,7 +10,13 @@ export interface HeatClock {
   /** the same as is likely */
   readonly toLikely_s: number | null;
   /** until the fast end reaches the first limit; null where it never does */
-  readonly toLimit: { readonly seconds: number; readonly what: string; readonly max_C: number } | null;
+  readonly toLimit: {
+    readonly seconds: number;
+    readonly what: string;
+    readonly max_C: number;
+    /** so many seconds after the bond is soft by the same end; below 0 before that; null where it is never soft by it */
+    readonly afterSoft_s: number | null;
+  } | null;
 }
 
 /** @param foresight of a warming that goes on for longer than anybody will warm */
@@ -20,7 +26,11 @@ export function heatClock(foresight: Foresight, at_s: number): HeatClock {
     bond_C: reachAt(foresight, 'bond', at_s),
     toSoft_s: left(ready.late, at_s),
     toLikely_s: left(ready.likely, at_s),
-    toLimit: limit && { ...limit, seconds: Math.max(0, limit.seconds - at_s) },
+    toLimit: limit && {
+      ...limit,
+      seconds: Math.max(0, limit.seconds - at_s),
+      afterSoft_s: ready.early === null ? null : limit.seconds - ready.early,
+    },
   };
 }
 

@@ -1,7 +1,15 @@
 import { type DeviceMap, fastenerAt } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
-import { cellForALead, type EventData, failedTests, isDrying, type JobState, wrongScrews } from '../job/index.ts';
+import {
+  cellForALead,
+  type EventData,
+  failedTests,
+  isDrying,
+  type JobState,
+  tooWarmForAlcohol,
+  wrongScrews,
+} from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
 import { isGate } from '../words/index.ts';
 import type { Ahead } from './ahead.ts';
@@ -79,13 +87,18 @@ function pressOnStep(
   { bench }: AtHand,
 ): NextPress {
   const op = ops[0]!;
+  const isTooWarm = ({ name, part, joint }: Op) =>
+    name === 'wipe' && part === undefined && tooWarmForAlcohol(mechanism, state, joint!, now) !== null;
+  if (isTooWarm(op)) return { ...NOTHING, label: 'Too warm for alcohol: let it cool' };
   const left_s = waitLeft_s(state, op, now);
   if (left_s === null && isClocked(op)) {
     const label = op.seconds > 0 ? 'Started, run the clock' : 'Run the clock';
     return pressing(label, say(clockOf(op)));
   }
   const isOver = left_s !== null && left_s <= 0;
-  const group = left_s === null || isOver ? together(mechanism, state.device, ops, isOver) : [op];
+  const joined = left_s === null || isOver ? together(mechanism, state.device, ops, isOver) : [op];
+  const warm = joined.findIndex(isTooWarm);
+  const group = warm < 0 ? joined : joined.slice(0, warm);
   const last = group.at(-1)!;
   const startsClock = last !== op && isClocked(last);
   const done = startsClock ? group.slice(0, -1) : group;

@@ -1,7 +1,7 @@
 import type { BondJoint, DeviceMap } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { foresee, type HeatSetting, isForeseeable, kindFor, settingFor, stackOfBond } from '../heat/index.ts';
-import { type JobState, softensAt } from '../job/index.ts';
+import { asItLies, type JobState, softensAt } from '../job/index.ts';
 import { isWarmSource, sourceNamed, WARM_SOURCES, type WarmSource } from '../sources/index.ts';
 
 /** What a heat source does to a bond: softens it, never does, or brings something to its limit before. */
@@ -23,7 +23,8 @@ export function sourceFor(map: DeviceMap, state: JobState, bond: BondJoint, op: 
   const wanted = isWarmSource(school) ? school : (planned ?? kindFor(bond, null));
   const all = [wanted, ...WARM_SOURCES];
   const soften_C = softensAt(state, bond);
-  const verdict = (each: WarmSource) => verdictOn(map, bond, soften_C, settingFor(bond, each)).kind;
+  const lying = asItLies(map, state.device, bond);
+  const verdict = (each: WarmSource) => verdictOn(lying.map, lying.bond, soften_C, settingFor(bond, each)).kind;
   // where none works for certain, one that is hot enough and safe may do with time
   const mayDo = (each: WarmSource) => settingFor(bond, each).temp_C > soften_C && verdict(each) !== 'limit';
   return all.find((each) => verdict(each) === 'works') ?? all.find(mayDo) ?? wanted;

@@ -17,7 +17,7 @@ import {
   untilBelow_s,
   type Warming,
 } from '../heat/index.ts';
-import { type Heating, type JobState, softensAt, type Warmed } from '../job/index.ts';
+import { asItLies, type Heating, type JobState, softensAt, type Warmed } from '../job/index.ts';
 
 /** Nobody warms for longer (guess): a foresight to here has all that a count-down asks for. */
 const LONG_S = 1500;
@@ -69,7 +69,12 @@ export function bondBasis(
   state: JobState,
   materials: readonly Material[] | undefined,
 ): BondBasis {
-  return { stack: stackOfBond(map, bond), soften_C: softensAt(state, bond), ...(materials ? { materials } : {}) };
+  const lying = asItLies(map, state.device, bond);
+  return {
+    stack: stackOfBond(lying.map, lying.bond),
+    soften_C: softensAt(state, bond),
+    ...(materials ? { materials } : {}),
+  };
 }
 
 /** Seconds since the source was put on, by its own clock: a stand-in's may run faster. */

@@ -3,6 +3,7 @@ import { fastenerAt, isOuter, isSelfParting, type Joint } from '../device-map/in
 import { opId, secondsToLay } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { settled } from '../policy/index.ts';
+import { cutShort, shortWords } from './cut-short.ts';
 import { lateBy_s, toldBy } from './moments.ts';
 import { renewalNow } from './renewal-now.ts';
 import type { JobState } from './state.ts';
@@ -15,13 +16,19 @@ export interface Curing {
   readonly pressedAt: string;
   /** how long after that the server received it, seconds, where that is long enough to be said; else 0 */
   readonly late_s: number;
+  /** *0:40 of 2:00*, where it was held for less than it asks: then its strength is not to be relied on */
+  readonly pressedFor: string | null;
   /** from then on it has what is asked for before it is handed over */
   readonly readyAt: string;
 }
 
+type Gaining = Omit<Curing, 'pressedFor'>;
+
 /** All that was glued or locked in this repair and holds now, with when each is strong enough to be handed over. */
 export function curing(mechanism: Mechanism, state: JobState): Curing[] {
-  return [...curingBonds(mechanism, state), ...settingScrews(mechanism, state)];
+  const short = new Map(cutShort(state).map((each) => [each.step, shortWords(each)]));
+  const all = [...curingBonds(mechanism, state), ...settingScrews(mechanism, state)];
+  return all.map((each) => ({ ...each, pressedFor: short.get(opId('press', each.joint)) ?? null }));
 }
 
 /** From when on all of it is strong enough, ISO 8601; null where nothing cures. */
@@ -31,8 +38,8 @@ export function mayGoFrom(mechanism: Mechanism, state: JobState): string | null 
 }
 
 /** Screws that went in with thread locker; all of a joint have set as the last of its kinds has. */
-function settingScrews({ map, joint: numbers }: Mechanism, state: JobState): Curing[] {
-  return map.joints.flatMap((joint): Curing[] => {
+function settingScrews({ map, joint: numbers }: Mechanism, state: JobState): Gaining[] {
+  return map.joints.flatMap((joint): Gaining[] => {
     if (joint.type !== 'screw' || state.device.released[numbers.get(joint.id)!]) return [];
     const kinds = new Set(joint.points.map((point) => fastenerAt(joint, point)));
     const cures = map.fasteners.flatMap(({ id, locker }) => (locker && kinds.has(id) ? [locker.cure_s] : []));
@@ -43,10 +50,10 @@ function settingScrews({ map, joint: numbers }: Mechanism, state: JobState): Cur
 }
 
 /** The bonds that close the device, were laid anew and are closed now. */
-function curingBonds({ map, joint: numbers }: Mechanism, state: JobState): Curing[] {
+function curingBonds({ map, joint: numbers }: Mechanism, state: JobState): Gaining[] {
   const { policy } = settled(map, state.policy);
   const outer = new Set(map.parts.filter(isOuter).map(({ id }) => id));
-  return map.joints.flatMap((bond): Curing[] => {
+  return map.joints.flatMap((bond): Gaining[] => {
     if (bond.type !== 'bond' || isSelfParting(bond) || !bond.holds.some((id) => outer.has(id))) return [];
     const wasReleased = state.done.some(({ kind, joint }) => kind === 'release' && joint === bond.id);
     if (!wasReleased || state.device.released[numbers.get(bond.id)!]) return [];
@@ -59,7 +66,7 @@ function curingBonds({ map, joint: numbers }: Mechanism, state: JobState): Curin
   });
 }
 
-function curingFrom({ id }: Pick<Joint, 'id'>, by: Curing['by'], { at, late_s }: Pressed, seconds: number): Curing {
+function curingFrom({ id }: Pick<Joint, 'id'>, by: Curing['by'], { at, late_s }: Pressed, seconds: number): Gaining {
   return { joint: id, by, pressedAt: at, late_s, readyAt: new Date(Date.parse(at) + 1000 * seconds).toISOString() };
 }
 

@@ -44,6 +44,16 @@ export function handOverPoints(mechanism: Mechanism, state: JobState, now: numbe
     ...cures
       .filter((each) => each.late_s !== 0)
       .map(({ joint, late_s }) => say(`late:${joint}`, toldLate(map, joint, late_s))),
+    ...cures.flatMap(({ joint, pressedFor }) =>
+      pressedFor === null
+        ? []
+        : [
+            say(
+              `short:${joint}`,
+              `${capital(thingName(map, joint))} was pressed for ${pressedFor}: it may let go, and is said to the owner`,
+            ),
+          ],
+    ),
     ...boards(mechanism, state, fitted),
     ...tellAnyhow(map, state.targets).map((text, at): HandOverPoint => ({
       what: `told:${at + 1}`,

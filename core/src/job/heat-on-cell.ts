@@ -1,6 +1,7 @@
 import type { BondJoint, DeviceMap } from '../device-map/index.ts';
 import { cellHeatedBy } from '../heat/index.ts';
 import { type Mechanism, OFF } from '../holds/index.ts';
+import { asItLies } from './as-it-lies.ts';
 import type { BenchEvent } from './events.ts';
 import { lastWarmed, pastOf } from './opening-state.ts';
 import type { JobState } from './state.ts';
@@ -16,7 +17,8 @@ export function pastTheCell(mechanism: Mechanism, state: JobState, event: BenchE
   const { setting, heat_s, zone } = event.data;
   const before = lastWarmed(state.opening, bond.id, zone);
   const gap_s = before ? (Math.max(0, Date.parse(event.at) - Date.parse(before.offAt)) / 1000) * before.pace : 0;
-  const past = cellHeatedBy(mechanism.map, bond, { setting, heat_s, past: pastOf(before, gap_s) });
+  const lying = asItLies(mechanism.map, state.device, bond);
+  const past = cellHeatedBy(lying.map, lying.bond, { setting, heat_s, past: pastOf(before, gap_s) });
   if (!past) return null;
   return `${past.what} would come to ${Math.round(past.peak_C)} °C, and ${past.max_C} °C is its limit: that is for a lead to allow (less heat, or a shorter time, needs no lead)`;
 }
@@ -29,4 +31,11 @@ export function hasCellNear(map: DeviceMap, { device }: JobState, bond: BondJoin
     ({ hazards }, index) =>
       hazards?.includes('lithium') && device.status[index] !== OFF && device.group[index] === group,
   );
+}
+
+/** Does a cell lie behind an edge of a bond, where a pick would meet it, as long as that is there? */
+export function isCellBehind(map: DeviceMap, state: JobState, bond: BondJoint): boolean {
+  if (!hasCellNear(map, state, bond)) return false;
+  const near = new Set([...(bond.endangers ?? []), ...(bond.segments ?? []).map((each) => each.near)]);
+  return map.parts.some(({ id, hazards }) => hazards?.includes('lithium') && near.has(id) && !bond.holds.includes(id));
 }

@@ -103,6 +103,15 @@ function nearHeat(
   return soakProblem({ heating: use.sourceOn !== null, bond_C, away: data.away }, state.limits);
 }
 
+/** Alcohol is wiped onto a bond as solvent is put to one: not while it, or anything beside it, is hot. Null where it may be. */
+export function tooWarmForAlcohol(mechanism: Mechanism, state: JobState, joint: string, now: number): string | null {
+  const { heating, warmed } = state.opening;
+  if (warmed.length === 0 && !heating) return null;
+  const below_C = state.limits.solventBelow_C;
+  const bond_C = warmest_C(mechanism, state, joint, now, below_C);
+  return soakProblem({ heating: heating !== null, bond_C, away: true }, state.limits);
+}
+
 /** So many coolings are computed; what was warmed before them is taken to be as hot as its source was. */
 const MOST_COMPUTED = 3;
 
@@ -158,6 +167,8 @@ function stepProblem(
       return state.standing.some((each) => each.type === 'solvent' && each.data.joint === joint)
         ? null
         : 'Nobody said how many drops went on: say so first (solvent), so that the bench is aired for as long as they ask.';
+    case 'wipe':
+      return joint === undefined ? null : tooWarmForAlcohol(mechanism, state, joint, now);
     case 'vent':
       return dropsOf(state.opening) > 0
         ? 'Drops are in the air: say when the bench was aired (aired), which counts the time since the last of them.'

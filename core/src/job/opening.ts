@@ -6,6 +6,7 @@ import { isSameName } from '../names/index.ts';
 import { thingName } from '../words/index.ts';
 import { knownBench } from './bench-use.ts';
 import type { BenchEvent } from './events.ts';
+import { isCellBehind } from './heat-on-cell.ts';
 import { grown, withKey } from './grown.ts';
 import { withMark } from './mark.ts';
 import { countsFrom } from './moments.ts';
@@ -93,7 +94,10 @@ function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['h
   }
   const soft = [...opening.placeholders].find(([, { material, count }]) => count > 0 && material === 'plastic');
   if (data.setting.kind === 'air' && soft) {
-    return { problem: 'Plastic picks are in the gap: hot air softens them. Change them for metal, and say so.' };
+    const cure = isCellBehind(mechanism.map, state, bond)
+      ? 'Take them out, and say so: a cell lies behind, which metal can cut.'
+      : 'Change them for metal, and say so.';
+    return { problem: `Plastic picks are in the gap: hot air softens them. ${cure}` };
   }
   const before = lastWarmed(opening, bond.id, data.zone);
   const gap_s = before ? Math.max(0, (Date.parse(at) - Date.parse(before.offAt)) / 1000) * before.pace : 0;

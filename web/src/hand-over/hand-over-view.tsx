@@ -191,9 +191,12 @@ function Strength({ mechanism, map, state, now }: Of<'mechanism' | 'map' | 'stat
     <section aria-label="How strong by when">
       <h2 className="text-note text-quiet">How strong by when</h2>
       <ul className="text-body">
-        {all.map(({ joint, pressedAt, readyAt }) => (
+        {all.map(({ joint, pressedAt, pressedFor, readyAt }) => (
           <li key={joint} className="border-b border-hair py-1">
-            {thingName(map, joint)}: pressed {clock(pressedAt)}, enough from <b>{clock(readyAt)}</b>
+            {thingName(map, joint)}: pressed {clock(pressedAt)}
+            {pressedFor && <span className="font-bold text-care"> for {pressedFor}</span>}, enough from{' '}
+            <b>{clock(readyAt)}</b>
+            {pressedFor && ' at best'}
           </li>
         ))}
       </ul>

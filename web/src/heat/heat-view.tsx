@@ -29,7 +29,7 @@ import { MaterialsPanel } from './materials-panel.tsx';
 import type { SetUp } from './set-up.ts';
 import { SourceForm } from './source-form.tsx';
 import { StackPicture } from './stack-picture.tsx';
-import { useForesight } from './use-heat.ts';
+import { placeOf, useForesight } from './use-heat.ts';
 import { inUnits } from '../app/units.ts';
 
 /** The heat bench: a source on a bond, foreseen before anybody warms anything. */
@@ -173,8 +173,8 @@ interface ForeseenProps {
 }
 
 function Foreseen({ map, bond, warming, touch, laidOver, shop }: ForeseenProps) {
-  const { foresight, problem } = useForesight(warming);
-  const overlays = useOverlays(warming, laidOver);
+  const { foresight, problem } = useForesight(warming, placeOf(map, bond));
+  const overlays = useOverlays(warming, laidOver, placeOf(map, bond));
   if (problem) {
     return (
       <Trouble title="This can not be predicted">
@@ -218,12 +218,12 @@ function Foreseen({ map, bond, warming, touch, laidOver, shop }: ForeseenProps) 
 }
 
 /** Recipes that are laid over, on the same bond. */
-function useOverlays(warming: Warming, laidOver: readonly string[]): Overlay[] {
+function useOverlays(warming: Warming, laidOver: readonly string[], place: string): Overlay[] {
   const [first, second, third] = [0, 1, 2].map((index) => RECIPES.find(({ id }) => id === laidOver[index]));
   const found = [first, second, third].map((recipe) =>
     recipe ? { ...warming, setting: settingOfRecipe(recipe), heat_s: recipe.seconds } : null,
   );
-  const foresights = [useForesight(found[0]!), useForesight(found[1]!), useForesight(found[2]!)];
+  const foresights = [useForesight(found[0]!, place), useForesight(found[1]!, place), useForesight(found[2]!, place)];
   return [first, second, third].flatMap((recipe, index) => {
     const foresight = foresights[index]!.foresight;
     return recipe && foresight ? [{ name: inUnits(recipe.name), foresight }] : [];

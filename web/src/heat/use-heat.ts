@@ -9,14 +9,25 @@ import { computeLater } from '../workers/compute.ts';
 import { heatThread } from '../workers/heat-thread.ts';
 import type { Computed, Field } from '../workers/compute.worker.ts';
 
-/** A warming foreseen in a thread of its own; the last one stays in sight until the next is there. */
-export function useForesight(warming: Warming | null): { foresight: Foresight | null; problem: string | null } {
-  const query = useQuery({
-    queryKey: ['foresee', warming],
+/** A bond of a map, by name. */
+export function placeOf(map: DeviceMap, bond: BondJoint | null): string {
+  return `${map.id} ${bond?.id ?? ''}`;
+}
+
+/**
+ * A warming foreseen in a thread of its own; the last one of the same place stays in sight until the next is there.
+ * @param place what is warmed: a picture of another bond is never shown for it
+ */
+export function useForesight(
+  warming: Warming | null,
+  place: string,
+): { foresight: Foresight | null; problem: string | null } {
+  const query = useQuery<Computed<Foresight>>({
+    queryKey: ['foresee', place, warming],
     enabled: warming !== null,
     staleTime: Infinity,
     gcTime: 30_000,
-    placeholderData: keepPreviousData,
+    placeholderData: (before, query) => (query?.queryKey[1] === place ? before : undefined),
     queryFn: ({ signal }) =>
       heatThread.run(async (compute): Promise<Computed<Foresight>> => await compute.foresee(warming!), signal),
   });
@@ -34,7 +45,8 @@ export function useVerdicts(
   settings: readonly HeatSetting[],
 ): readonly SourceVerdict[] | null {
   const query = useQuery({
-    queryKey: ['verdicts', mapKey(map), bond?.id, soften_C, settings],
+    // parts that lie elsewhere are not in the map that is given
+    queryKey: ['verdicts', mapKey(map), map.parts.length, bond?.id, bond?.stack, soften_C, settings],
     enabled: bond !== null,
     staleTime: Infinity,
     queryFn: ({ signal }) =>

@@ -1,4 +1,4 @@
-import { type BenchEvent, foldJob, type JobState, lateBy_s } from '@nibrel/core/job';
+import { type BenchEvent, cutShort, foldJob, type JobState, lateBy_s, shortWords } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import { timesTaken } from '@nibrel/core/own-times';
@@ -160,17 +160,22 @@ interface LineProps {
   readonly event: BenchEvent;
   /** of each of its steps */
   readonly seconds: readonly number[] | undefined;
+  /** waits that it ended before their time, by their step: *0:40 of 2:00* */
+  readonly short: ReadonlyMap<string, string>;
 }
 
 /** One entry; what one press joined is listed step by step, each with its time. */
-function Line({ map, event, seconds }: LineProps) {
+function Line({ map, event, seconds, short }: LineProps) {
   const steps = event.type === 'did' && !event.unreadable && event.data.anyway === undefined ? event.data.steps : [];
   if (steps.length === 0) return eventLine(map, event);
   return (
     <ol>
       {steps.map((step, at) => (
         <li key={step.id} className="flex justify-between gap-4">
-          <span>{stepWords(map, step)}</span>
+          <span>
+            {stepWords(map, step)}
+            {short.has(step.id) && <strong className="text-care"> · cut short, {short.get(step.id)}</strong>}
+          </span>
           {seconds && (
             <span className="whitespace-nowrap text-quiet">
               {steps.length > 1 ? 'about ' : ''}
@@ -188,6 +193,7 @@ function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
     state.events.flatMap((each) => (each.type === 'undo' && !each.unreadable ? [each.data.event] : [])),
   );
   const taken = timesTaken(map, state.events);
+  const short = cutShort(state);
   return (
     <section aria-label="What happened">
       <table className="w-full border-collapse text-body">
@@ -210,7 +216,14 @@ function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
                 className={`py-1 ${undone.has(event.id) ? 'line-through' : ''} ${event.type === 'trouble' || event.type === 'stop' || event.type === 'end' ? 'font-bold text-now' : ''}`}
               >
                 <OnlyThis broken="This entry can not be shown. It is kept as it is.">
-                  <Line map={map} event={event} seconds={taken.get(event.id)} />
+                  <Line
+                    map={map}
+                    event={event}
+                    seconds={taken.get(event.id)}
+                    short={
+                      new Map(short.flatMap((each) => (each.event === event.id ? [[each.step, shortWords(each)]] : [])))
+                    }
+                  />
                 </OnlyThis>
                 {undone.has(event.id) && <span className="sr-only"> (undone)</span>}
               </td>

@@ -37,6 +37,8 @@ interface BeforeHeatProps {
   readonly distance_mm: number | undefined;
   readonly face: string;
   readonly standIns: boolean;
+  /** a cell lies behind an edge of the bond */
+  readonly hasCellBehind: boolean;
   readonly pace: Pace;
   /** sources that will not do here */
   readonly others: readonly Other[];
@@ -52,6 +54,7 @@ export function BeforeHeat({
   distance_mm,
   face,
   standIns,
+  hasCellBehind,
   pace,
   others,
   warmings,
@@ -78,7 +81,11 @@ export function BeforeHeat({
         </ul>
       )}
       {setting.kind === 'air' && (
-        <p className="text-body">Whatever stays in the gap under hot air has to be metal, not plastic.</p>
+        <p className="text-body">
+          {hasCellBehind
+            ? 'Nothing stays in the gap under hot air: plastic softens, and a cell lies behind, which metal can cut.'
+            : 'Whatever stays in the gap under hot air has to be metal, not plastic.'}
+        </p>
       )}
       {standIns && (
         <Choice

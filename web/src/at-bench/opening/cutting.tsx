@@ -1,4 +1,4 @@
-import type { JobState } from '@nibrel/core/job';
+import { isCellBehind, type JobState } from '@nibrel/core/job';
 import type { BondCut } from '@nibrel/core/cut';
 import type { Drag } from '@nibrel/core/heat';
 import { edgeInHand } from '@nibrel/core/in-hand';
@@ -149,8 +149,10 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
     <div className="flex flex-col gap-3">
       {done.size === 0 && (
         <p className="text-lead">
-          {isOuter(held) && FIRST_GAPS[settled(map, state.policy).policy.firstGap]} {cut.startWhy} Metal only for the
-          first gap, soft picks after.
+          {isOuter(held) && FIRST_GAPS[settled(map, state.policy).policy.firstGap]} {cut.startWhy}{' '}
+          {isCellBehind(map, state, bond)
+            ? 'Soft picks only: a cell lies behind.'
+            : 'Metal only for the first gap, soft picks after.'}
         </p>
       )}
       <ol aria-label="Edges" className="text-body">

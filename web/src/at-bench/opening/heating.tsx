@@ -1,7 +1,7 @@
 import { warmedAs } from '@nibrel/core/cut';
-import { softensAt, type Zone } from '@nibrel/core/job';
+import { asItLies, isCellBehind, softensAt, type Zone } from '@nibrel/core/job';
 import { WARM_SOURCES, type WarmSource as Source } from '@nibrel/core/sources';
-import { type HeatSetting, measuredSource, settingFor } from '@nibrel/core/heat';
+import { type HeatClock, type HeatSetting, measuredSource, settingFor } from '@nibrel/core/heat';
 import {
   alarmOf,
   bondBasis,
@@ -13,12 +13,12 @@ import {
 } from '@nibrel/core/in-hand';
 import { lazy, Suspense, useState } from 'react';
 import { adviceWords, originWords } from '../../heat/advice.ts';
-import { useForesight, useVerdicts } from '../../heat/use-heat.ts';
+import { placeOf, useForesight, useVerdicts } from '../../heat/use-heat.ts';
 import { edgeName } from '@nibrel/core/words';
 import { temperature } from '../../app/units.ts';
 import { BeforeHeat, Foretold, type Other, type Pace, PACES, Unforeseen } from './before-heat.tsx';
 import type { Hand } from './hand.ts';
-import { OnTheDevice, Watching } from './on-the-device.tsx';
+import { limitWords, OnTheDevice, Watching } from './on-the-device.tsx';
 import type { OpeningWork } from './work.ts';
 
 // the chart's library comes when the first bond is warmed, not with the first view
@@ -46,7 +46,7 @@ export function useHeating(work: OpeningWork): Heating {
     bond && shop && setting
       ? nextWarming(map, state, op, bond, bondBasis(map, bond, state, shop.materials), setting, warm)
       : null;
-  const { foresight, problem } = useForesight(planned);
+  const { foresight, problem } = useForesight(planned, placeOf(map, bond));
   const others = useOthers(work, planned !== null || warm?.on != null, kind);
   const cutThen =
     bond && planned && foresight && warm && cutForeseen(map, state, bond, foresight, warm, planned.heat_s);
@@ -79,7 +79,12 @@ export function useHeating(work: OpeningWork): Heating {
           lead: warm.problem ? (
             <Unforeseen problem={warm.problem} />
           ) : (
-            <Watching clock={on.clock} working_s={on.workingNow_s} cut_s={cut?.seconds ?? null} />
+            <Watching
+              clock={on.clock}
+              working_s={on.workingNow_s}
+              cut_s={cut?.seconds ?? null}
+              over_s={on.elapsed_s - heating.heat_s}
+            />
           ),
           body: (
             <OnTheDevice
@@ -105,7 +110,7 @@ export function useHeating(work: OpeningWork): Heating {
             </Suspense>
           ),
           ...(warm.bond_C ? { bond_C: warm.bond_C.likely } : {}),
-          ...(alarm ? { spoken: ALARMS[alarm](on.clock?.toLimit?.what ?? '') } : {}),
+          ...(alarm ? { spoken: spokenAlarm(alarm, on.clock) } : {}),
           alarm,
         }
       : null;
@@ -124,6 +129,7 @@ export function useHeating(work: OpeningWork): Heating {
         distance_mm={bond?.recipe?.source === kind ? bond.recipe.distance_mm : undefined}
         face={bond?.heatFace ?? bond?.face ?? 'front'}
         standIns={shop?.standIns ?? false}
+        hasCellBehind={bond !== null && isCellBehind(map, state, bond)}
         pace={pace}
         others={others}
         warmings={cutThen?.warmings ?? null}
@@ -168,7 +174,8 @@ function useOthers({ map, state, bond, shop }: OpeningWork, isWanted: boolean, k
         )
       : [];
   const soften_C = bond ? softensAt(state, bond) : 0;
-  const verdicts = useVerdicts(map, settings.length > 0 ? bond : null, soften_C, settings);
+  const lying = bond && asItLies(map, state.device, bond);
+  const verdicts = useVerdicts(lying?.map ?? map, settings.length > 0 && lying ? lying.bond : null, soften_C, settings);
   return settings.flatMap(({ kind: each, temp_C }, index): Other[] => {
     const verdict = verdicts?.[index];
     if (!verdict || verdict.kind === 'works') return [];
@@ -192,7 +199,6 @@ const FORESEEING = {
 };
 
 /** Said aloud. */
-const ALARMS = {
-  limit: (what: string) => `${what} comes to its limit. Take the source off.`,
-  soft: () => 'Soft. Take the source off and cut.',
-} as const;
+function spokenAlarm(alarm: 'limit' | 'soft', clock: HeatClock | null): string {
+  return alarm === 'limit' && clock?.toLimit ? limitWords(clock.toLimit) : 'Soft. Take the source off and cut.';
+}

@@ -1,6 +1,6 @@
 import { LIMIT_NEAR_S, type WarmBond } from '@nibrel/core/in-hand';
 import type { Heating } from '@nibrel/core/job';
-import type { Reading } from '@nibrel/core/heat';
+import type { HeatClock, Reading } from '@nibrel/core/heat';
 import { sourceNamed, WARM_SOURCES, type WarmSource } from '@nibrel/core/sources';
 import { capital } from '@nibrel/core/words';
 import { countdown } from '../../app/format.ts';
@@ -95,24 +95,32 @@ interface WatchingProps {
   readonly clock: NonNullable<WarmBond['on']>['clock'];
   readonly working_s: number | null;
   readonly cut_s: number | null;
+  /** how long the source has been on past its time; 0 or less while it is not over */
+  readonly over_s: number;
 }
 
 /** The count-down, and a limit that comes near. */
-export function Watching({ clock, working_s, cut_s }: WatchingProps) {
+export function Watching({ clock, working_s, cut_s, over_s }: WatchingProps) {
   if (!clock) return <BeingForeseen />;
   const { toLimit } = clock;
   return (
     <>
-      <Count clock={clock} working_s={working_s} cut_s={cut_s} />
-      {toLimit && toLimit.seconds < LIMIT_NEAR_S && (
-        <Caution>
-          {toLimit.seconds > 0
-            ? `${toLimit.what} may reach ${temperature(toLimit.max_C)} in ${countdown(toLimit.seconds)}. Take the source off.`
-            : `${toLimit.what} may have passed ${temperature(toLimit.max_C)}. Take the source off now.`}
-        </Caution>
-      )}
+      <Count clock={clock} working_s={working_s} cut_s={cut_s} over_s={over_s} />
+      {toLimit && toLimit.seconds < LIMIT_NEAR_S && <Caution>{limitWords(toLimit)}</Caution>}
     </>
   );
+}
+
+/** What comes near, when, and whether the bond is soft before it: both by the fast end. */
+export function limitWords({ what, max_C, seconds, afterSoft_s }: NonNullable<HeatClock['toLimit']>): string {
+  const near =
+    seconds > 0 ? `may reach ${temperature(max_C)} in ${countdown(seconds)}` : `may have passed ${temperature(max_C)}`;
+  if (afterSoft_s !== null && afterSoft_s >= 0) {
+    return `${what} ${near}; the bond is soft ${countdown(afterSoft_s)} before that. Heat off, and try the edge.`;
+  }
+  const never =
+    afterSoft_s === null ? 'before the bond is ever soft' : `${countdown(-afterSoft_s)} before the bond is soft`;
+  return `${what} ${near}, ${never}. Heat off; then a cooler source, or one that gives its heat to this bond alone.`;
 }
 
 /** As high as the count-down that comes, so that the button beneath it does not move. */
@@ -125,14 +133,18 @@ function BeingForeseen() {
   );
 }
 
+/** A hand that is on its way is not late (guess). */
+const OVER_S = 10;
+
 interface CountProps {
   readonly clock: NonNullable<NonNullable<WarmBond['on']>['clock']>;
   readonly working_s: number | null;
   readonly cut_s: number | null;
+  readonly over_s: number;
 }
 
 /** Until it is soft, then how long it would stay so: the largest thing on the page. */
-function Count({ clock, working_s, cut_s }: CountProps) {
+function Count({ clock, working_s, cut_s, over_s }: CountProps) {
   const { toSoft_s, toLikely_s } = clock;
   const left_s = toSoft_s ?? toLikely_s;
   if (left_s === null) {
@@ -151,6 +163,14 @@ function Count({ clock, working_s, cut_s }: CountProps) {
             ? 'until it is likely soft; for certain never: measure it'
             : 'until it is soft, at the latest'}
         </span>
+      </p>
+    );
+  }
+  if (over_s >= OVER_S) {
+    return (
+      <p role="timer" aria-label="Past its time" className="flex items-baseline gap-4">
+        <span className="text-huge leading-none font-bold text-care">Off now</span>
+        <span className="text-lead text-care">{countdown(over_s)} over</span>
       </p>
     );
   }

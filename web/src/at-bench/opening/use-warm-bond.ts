@@ -1,4 +1,4 @@
-import { type JobState, lastWarmed, type Zone } from '@nibrel/core/job';
+import { asItLies, type JobState, lastWarmed, type Zone } from '@nibrel/core/job';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { warmedAs } from '@nibrel/core/cut';
 import { fitted } from '@nibrel/core/heat';
@@ -17,7 +17,7 @@ import {
   yieldsOf,
 } from '@nibrel/core/in-hand';
 import type { ShopNow } from '@nibrel/core/api';
-import { useField, useFit, useForesight } from '../../heat/use-heat.ts';
+import { placeOf, useField, useFit, useForesight } from '../../heat/use-heat.ts';
 
 /** Until the workshop is known. */
 const NOWHERE: Yields = { soften_C: 0, drag: { low: 0, likely: 0, high: 0, from: 0 } };
@@ -35,15 +35,18 @@ export function useWarmBond(
   const warmed = bond ? (lastWarmed(state.opening, bond.id, zone) ?? null) : null;
   const basis = bond && shop ? bondBasis(map, bond, state, shop.materials) : null;
 
+  const place = placeOf(map, bond);
   const guess = heating && basis ? whileOn(basis, heating, heating.setting) : null;
   const fit = useFit(guess, heating?.readings ?? []);
   const setting = heating && (fit?.isSound ? fitted(heating.setting, fit) : heating.setting);
   const isOn = heating && basis && setting;
-  const long = useForesight(isOn ? whileOn(basis, heating, setting) : null);
-  const offNow = useForesight(isOn ? ifOffNow(basis, heating, setting, elapsed_s(heating, now)) : null);
-  const after = useForesight(basis && warmed ? afterwards(basis, warmed) : null);
+  const long = useForesight(isOn ? whileOn(basis, heating, setting) : null, place);
+  const offNow = useForesight(isOn ? ifOffNow(basis, heating, setting, elapsed_s(heating, now)) : null, place);
+  const after = useForesight(basis && warmed ? afterwards(basis, warmed) : null, place);
   const isCut = bond?.segments?.some((each) => each.depth !== undefined) ?? false;
-  const isCooling = bond && isCut && basis && warmed && !heating;
+  // what lies on the mat is not in the device
+  const isInDevice = bond !== null && !asItLies(map, state.device, bond).isOnMat;
+  const isCooling = isInDevice && isCut && basis && warmed && !heating;
   const as = bond && warmedAs(map, bond, state.policy.warm);
   const device = isCooling ? deviceAfterwards(map, as!, basis, warmed) : null;
   const yields = bond && shop ? yieldsOf(state, bond, feltAt(shop.drags, map.id, bond.id)) : NOWHERE;
