@@ -33,7 +33,7 @@ test('two cameras and a port are taken in as one repair, and a dead device in on
   // from the preparation to the desk: the repair and its part come along
   await page.goto(`${server.url}/jobs/${id}/prepare`);
   await page.getByRole('button', { name: /^New parts/ }).click();
-  await page.getByRole('region', { name: 'New parts' }).getByRole('link', { name: 'To the desk' }).nth(1).click();
+  await page.getByRole('region', { name: 'New parts' }).getByRole('link', { name: 'Parts desk' }).nth(1).click();
   const arrival = page.getByRole('dialog', { name: 'A part arrived' });
   await expect(arrival).toContainText('Three at once');
   await expect(arrival.getByRole('combobox').nth(1)).toHaveValue('rear-camera');

@@ -36,3 +36,4 @@ export { nextUntested, restWorks, testAnswer, testStage } from './testing.ts';
 export { leadOf, together } from './together.ts';
 export { doneUntil, opFor } from './until.ts';
 export { isAiring, isWatched, waitLeft_s } from './waits.ts';
+export { failedTogether, type SharedSuspect } from './failed-together.ts';

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../test/bench.ts';
 import { tern5 } from '../../test/maps.ts';
 import { comparePieces, partVerdict, placesOn, returnBy } from '../parts/index.ts';
+import { heldParts } from './desk.ts';
 import { type PartEventData, PART_EVENTS } from './part-events.ts';
 
 const part = '11111111-1111-4111-8111-111111111111';
@@ -43,7 +44,9 @@ describe('the parts desk', () => {
   }, 30_000);
 
   it('does not let a part in that was not accepted, save by a recorded decision', () => {
-    const bench = desk('display').send('prepared', prepared).until('fit:display');
+    // it comes once the device is open: what came before that is refused in the preparation
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]).until('fit:display');
+    bench.send('part-arrived', arrived('display'));
     const step = { id: 'fit:display', kind: 'fit', part: 'display', new: true } as const;
     expect(bench.send('did', { steps: [step] }).problem).toContain('Nobody has looked at it');
     expect(bench.send('part-decided', { part, decision: 'accept', text: '' }).problem).toContain('Not accepted');
@@ -94,5 +97,31 @@ describe('the parts desk', () => {
     expect(refused({ window_days: -3 })).toContain('enter 0');
     expect(refused({ arrived: '2026-02-30' })).toContain('no day');
     expect(PART_EVENTS['part-asked'].data.validate({ ...asked('clear'), answer: 'fine' }).error).toBeDefined();
+  });
+});
+
+describe('a new part that is held', () => {
+  it('is refused in the preparation, and not after the strip-down', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }]);
+    const part = '00000000-0000-4000-8000-0000000000bb';
+    bench.send('part-arrived', {
+      part,
+      mapPart: 'display',
+      source: 'Harbour Parts',
+      arrived: '2026-11-20',
+      window_days: 30,
+    });
+    expect(bench.prepare().problem).toMatch(/^parts: .*not accepted.*parts desk, or close up without it/);
+    expect(heldParts(bench.mechanism, bench.state)).toEqual(['display']);
+    bench.send('part-decided', { part, decision: 'accept-anyway', text: 'the only one' });
+    expect(bench.prepare().problem).toBeNull();
+  });
+
+  it('holds nothing once the repair goes on without it', () => {
+    const bench = new TestBench(tern5(), [{ replace: 'display' }, { remove: 'tray' }]);
+    const part = '00000000-0000-4000-8000-0000000000cc';
+    bench.send('part-arrived', { part, mapPart: 'display', source: 'x', arrived: '2026-11-20', window_days: 30 });
+    bench.send('targets', { targets: [{ remove: 'tray' }] });
+    expect(bench.prepare().problem).toBeNull();
   });
 });

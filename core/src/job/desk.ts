@@ -77,3 +77,10 @@ export function notAccepted(mechanism: Mechanism, state: JobState, mapPart: stri
   const why = last.sentBack ? 'It was sent back.' : reasons.join(' ');
   return `The new ${thingName(mechanism.map, mapPart)} is not accepted at the parts desk. ${why}`;
 }
+
+/** Parts that are to be replaced and whose new one came and was not accepted: nothing is opened for them. */
+export function heldParts(mechanism: Mechanism, state: JobState): string[] {
+  return state.targets.flatMap((each) =>
+    'replace' in each && notAccepted(mechanism, state, each.replace) !== null ? [each.replace] : [],
+  );
+}

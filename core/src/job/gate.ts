@@ -5,6 +5,7 @@ import { partName } from '../words/index.ts';
 import { settled } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
 import { benchItems, certainCuts, chargeNeed, chargeSchool, tellAnyhow } from '../prepare/index.ts';
+import { heldParts, notAccepted } from './desk.ts';
 import { isChargeSettled, isNewReading } from './charge-rule.ts';
 import type { BenchEvent, DoneStep, EventData } from './events.ts';
 import { targetsLeft } from './reached.ts';
@@ -48,6 +49,11 @@ export function notShown(mechanism: Mechanism, state: JobState, shown: EventData
   if (lacking.length > 0) {
     const list = lacking.map(({ id, title }) => `${title} (${id})`).join('; ');
     return `items: Not prepared yet: ${list}. Do it, or skip it with a reason.`;
+  }
+  const held = isDrying(state) ? [] : heldParts(mechanism, state);
+  if (held.length > 0) {
+    const why = held.map((id) => notAccepted(mechanism, state, id)).join(' ');
+    return `parts: ${why} Decide about it at the parts desk, or close up without it.`;
   }
   const charge = shown.charge ?? state.charges.at(-1)?.charge ?? null;
   const isSettled = isChargeSettled(state) && !isNewReading(state, shown);

@@ -18,6 +18,7 @@ export type { Job } from './job.ts';
 export { type JobState, newJob, type Peak, type Stop } from './state.ts';
 export { zoneToWarm } from './zones.ts';
 export { dropsOf, type Heating, lastWarmed, pastOf, type Warmed, type Zone } from './opening-state.ts';
+export { heldParts } from './desk.ts';
 export { isPrepared, targetsForNow, isDrying } from './gate.ts';
 export { cellForALead } from './iron-at-cell.ts';
 export { tooWarmForAlcohol } from './heat-rules.ts';

@@ -163,7 +163,9 @@ function plugName(map: DeviceMap, joint: ConnectorJoint): string {
 
 /** *Headset jack plug*, *left coax*: a plug as people name it. */
 export function plugWords(map: DeviceMap, joint: ConnectorJoint): string {
-  return joint.style === 'coax' ? coaxName(map, joint) : `${plugName(map, joint)} plug`;
+  if (joint.style === 'coax') return coaxName(map, joint);
+  const name = plugName(map, joint);
+  return /(flex|lead|plug)$/.test(name) ? name : `${name} plug`;
 }
 
 /** A coax is off or on, never what it hangs on: *left coax*, by its lead where it has one. */

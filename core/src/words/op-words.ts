@@ -1,6 +1,6 @@
 import { type DeviceMap, isOuter, type Joint, type Part, renewalOf } from '../device-map/index.ts';
 import { type Op, TEST_AFTER, thingOf } from '../drafts/index.ts';
-import { jointWords } from './joint-words.ts';
+import { jointWords, plugWords } from './joint-words.ts';
 import { toKnow } from './to-know.ts';
 import { capital, plural } from './english.ts';
 import { seenEdge, seenWay } from './seen.ts';
@@ -109,6 +109,8 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
   const bond = joint
     ? `${joint.holds.map((id) => partName(map, id)).join(' and ')}, ${jointKind(joint)}${which ? `, ${which}` : ''}`
     : '';
+  // a plug as people tell it from its neighbour
+  const plugged = joint?.type === 'connector' ? capital(plugWords(map, joint)) : bond;
   switch (op.name) {
     case 'power-off':
       return { title: 'Switch it off', thing: 'All the way, not to sleep', hint: map.procedures?.powerOff };
@@ -232,13 +234,13 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
     case 'press-home':
       return {
         title: 'Unplug it and press it home again',
-        thing: bond,
+        thing: plugged,
         hint: 'Look at both halves, then straight down until it clicks.',
       };
     case 'bend-aside':
       return {
         title: 'Bend its flex aside',
-        thing: bond,
+        thing: plugged,
         hint: 'It must not be able to touch its socket: look at it.',
       };
     case 'take-off':

@@ -289,11 +289,11 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               stage={ops.length === 0 || ops[0]!.id === TEST_AFTER ? 'after' : op?.name === 'test' ? 'before' : 'trial'}
               onTest={(test) => void bench.send('test', test)}
               onDecision={(decision) => void bench.send('decision', decision)}
-              onReopen={(target) =>
-                void bench.send('targets', {
-                  targets: [...state.targets.filter((each) => JSON.stringify(each) !== JSON.stringify(target)), target],
-                })
-              }
+              onReopen={(again) => {
+                const asked = new Set(again.map((each) => JSON.stringify(each)));
+                const others = state.targets.filter((each) => !asked.has(JSON.stringify(each)));
+                void bench.send('targets', { targets: [...others, ...again] });
+              }}
             />
           )}
           {state.stopped || state.ended ? (

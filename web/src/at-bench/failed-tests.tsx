@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { FailedTest, SuspectCost } from '@nibrel/core/in-hand';
+import { type FailedTest, failedTogether, type SuspectCost } from '@nibrel/core/in-hand';
 import type { EventData } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Target } from '@nibrel/core/search';
@@ -19,24 +19,68 @@ interface FailedTestsProps {
   readonly stage: 'after' | 'before' | 'trial';
   onTest(test: EventData['test']): void;
   onDecision(decision: EventData['decision']): void;
-  /** open it again for this */
-  onReopen(target: Target): void;
+  /** get at these again, opened for it where it is closed */
+  onReopen(targets: readonly Target[]): void;
 }
 
-/** What failed keeps the device from being closed: what to press again, what that costs, and the two ways on. */
+/**
+ * What failed keeps the device from being closed: what to press again, what that costs, and the two ways on. Several
+ * failures have one list of what may be the cause.
+ */
 export function FailedTests({ map, failed, isBrief, stage, onTest, onDecision, onReopen }: FailedTestsProps) {
-  return failed.map((each) => (
-    <FailedFunction
-      key={each.function}
-      map={map}
-      failed={each}
-      isBrief={isBrief}
-      stage={stage}
-      onTest={onTest}
-      onDecision={onDecision}
-      onReopen={onReopen}
-    />
-  ));
+  const isClosed = stage === 'after';
+  const isShared = failed.length > 1;
+  return (
+    <>
+      {isShared && !isBrief && <Shared map={map} failed={failed} isClosed={isClosed} onReopen={onReopen} />}
+      {failed.map((each) => (
+        <FailedFunction
+          key={each.function}
+          map={map}
+          failed={isShared ? { ...each, suspects: [] } : each}
+          isShared={isShared}
+          isBrief={isBrief}
+          stage={stage}
+          onTest={onTest}
+          onDecision={onDecision}
+          onReopen={onReopen}
+        />
+      ))}
+    </>
+  );
+}
+
+type SharedProps = Pick<FailedTestsProps, 'map' | 'failed' | 'onReopen'> & { readonly isClosed: boolean };
+
+/** One list for all that failed, and one press that gets at every cause that it takes. */
+function Shared({ map, failed, isClosed, onReopen }: SharedProps) {
+  const { functions, suspects, again } = failedTogether(failed);
+  if (suspects.length === 0) return null;
+  const names = functions.map((id) => nameOfFunction(map, id)).join(' and ');
+  const explained = (ids: readonly string[]) => ids.map((id) => nameOfFunction(map, id)).join(', ');
+  return (
+    <section aria-label="What may explain it" className="flex flex-col gap-3 border-b border-hair px-6 py-4">
+      <h2 className="text-lead font-bold">{names} fail: what may explain it</h2>
+      <ol className="flex flex-col gap-1 text-body">
+        {suspects.map((suspect) => (
+          <li key={suspect.joint ?? suspect.part} className="border-b border-hair py-1">
+            {suspectLine(map, suspect)} <span className="text-quiet">Explains {explained(suspect.explains)}.</span>
+          </li>
+        ))}
+      </ol>
+      <Button weight="loud" onClick={() => onReopen(again.map(targetOf))}>
+        {isClosed
+          ? 'Open it again for this'
+          : again.length > 1
+            ? `Press home again: ${again.map(({ joint, part }) => suspectName(map, joint, part)).join(', ')}`
+            : wayTo(again[0]!, isClosed)}
+      </Button>
+    </section>
+  );
+}
+
+function nameOfFunction(map: DeviceMap, id: string): string {
+  return map.functions.find((each) => each.id === id)?.name ?? id;
 }
 
 interface Why {
@@ -44,9 +88,13 @@ interface Why {
 }
 const schema = Joi.object<Why>({ text: words('Why it is closed all the same', 2000) });
 
-type FailedFunctionProps = Omit<FailedTestsProps, 'failed'> & { readonly failed: FailedTest };
+type FailedFunctionProps = Omit<FailedTestsProps, 'failed'> & {
+  readonly failed: FailedTest;
+  /** its suspects are listed with those of others */
+  readonly isShared: boolean;
+};
 
-function FailedFunction({ map, failed, isBrief, stage, onTest, onDecision, onReopen }: FailedFunctionProps) {
+function FailedFunction({ map, failed, isShared, isBrief, stage, onTest, onDecision, onReopen }: FailedFunctionProps) {
   const { field, sent } = useFields(schema, { text: '' });
   const tried = map.functions.find((each) => each.id === failed.function);
   const name = tried?.name ?? failed.function;
@@ -68,7 +116,7 @@ function FailedFunction({ map, failed, isBrief, stage, onTest, onDecision, onReo
       {advice && (
         <>
           <p className="text-lead font-bold">{advice}</p>
-          <Button weight="loud" onClick={() => onReopen(targetOf(first!))}>
+          <Button weight="loud" onClick={() => onReopen([targetOf(first!)])}>
             {wayTo(first!, isClosed)}
           </Button>
         </>
@@ -82,7 +130,7 @@ function FailedFunction({ map, failed, isBrief, stage, onTest, onDecision, onReo
             >
               <span>{suspectLine(map, suspect)}</span>
               {(isClosed || (suspect.p >= WORTH_REACHING && !(advice && suspect === first))) && (
-                <Button onClick={() => onReopen(targetOf(suspect))} className="shrink-0">
+                <Button onClick={() => onReopen([targetOf(suspect)])} className="shrink-0">
                   {wayTo(suspect, isClosed)}
                 </Button>
               )}
@@ -90,7 +138,7 @@ function FailedFunction({ map, failed, isBrief, stage, onTest, onDecision, onReo
           ))}
         </ol>
       ) : (
-        <p className="text-body">Nothing that serves it was touched in this job.</p>
+        !isShared && <p className="text-body">Nothing that serves it was touched in this job.</p>
       )}
       {failed.tryNext && (
         <p className="text-body text-quiet">

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { Ahead } from '@nibrel/core/in-hand';
-import { type EventData, isDrying, isPrepared, targetsForNow } from '@nibrel/core/job';
+import { type EventData, heldParts, isDrying, isPrepared, targetsForNow } from '@nibrel/core/job';
 import { chosenPart, isAccepted } from '@nibrel/core/parts';
 import { partName, plural } from '@nibrel/core/words';
 import { settled } from '@nibrel/core/policy';
@@ -46,7 +46,9 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
   const before = ahead.ops.filter((op) => op.name === 'agree' || op.name === 'run-down' || op.name === 'charge-up');
   const charge = state.charges.at(-1)?.charge;
   const isDecided = !isDrying(state) || chargeAsked(ahead, state) === null;
-  const isReady = isDecided && before.length === 0 && (missing.length === 0 || typed('reason').trim() !== '');
+  const held = isDrying(state) ? [] : heldParts(mechanism, state);
+  const isReady =
+    held.length === 0 && isDecided && before.length === 0 && (missing.length === 0 || typed('reason').trim() !== '');
   const confirmed = sent(({ reason }) => {
     if (!isReady || done) return;
     onPrepared({
@@ -62,7 +64,7 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
   const confirm = () => void confirmed();
   useKeys(
     { ' ': confirm, PageDown: confirm },
-    !done && isDecided && before.length === 0 && spread.open && spread.takesKeys,
+    !done && held.length === 0 && isDecided && before.length === 0 && spread.open && spread.takesKeys,
   );
   const toggle = ({ id }: BenchItem) =>
     setLeft(left.has(id) ? new Set([...left].filter((each) => each !== id)) : new Set([...left, id]));
@@ -103,6 +105,12 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
       <p className="mt-1 text-note text-quiet">
         Press what is not so. Local rules and your lead decide where they say more.
       </p>
+      {held.length > 0 && (
+        <p className="mt-2 text-body font-bold text-now">
+          Not opened for {held.map((id) => partName(map, id)).join(', ')}: the new one is not accepted. Parts desk, or
+          close up without it.
+        </p>
+      )}
       <form onSubmit={confirmed} className="mt-2 flex flex-wrap items-end gap-3">
         {missing.length > 0 && (
           <div className="min-w-80 grow">

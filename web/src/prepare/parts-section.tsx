@@ -1,4 +1,5 @@
 import { partsQuery } from '../app/queries.ts';
+import { heldParts } from '@nibrel/core/job';
 import { chosenPart } from '@nibrel/core/parts';
 import { partName } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
@@ -6,15 +7,19 @@ import { Link } from 'react-router';
 import { standingWords } from '../parts/standing-words.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 
+import { Button } from '../ui/button.tsx';
 import { GateSection, type Spread } from './gate-section.tsx';
 
 interface PartsSectionProps {
   readonly job: OpenJob;
   readonly spread: Spread;
+  /** it is no longer replaced in this repair */
+  onWithout(mapPart: string): void;
 }
 
 /** The new parts of this repair, as the desk has them. */
-export function PartsSection({ job: { map, state }, spread }: PartsSectionProps) {
+export function PartsSection({ job: { map, mechanism, state }, spread, onWithout }: PartsSectionProps) {
+  const held = new Set(heldParts(mechanism, state));
   const lines = useQuery(partsQuery).data ?? [];
   const wanted = state.targets.flatMap((each) => ('replace' in each ? [each.replace] : []));
   const rows = wanted.map((mapPart) => {
@@ -44,8 +49,9 @@ export function PartsSection({ job: { map, state }, spread }: PartsSectionProps)
               to={line ? `/parts/${line.id}` : `/parts?job=${state.job.id}&part=${mapPart}`}
               className="inline-flex min-h-12 items-center underline"
             >
-              {line ? 'At the desk' : 'To the desk'}
+              Parts desk
             </Link>
+            {held.has(mapPart) && <Button onClick={() => onWithout(mapPart)}>Close up without</Button>}
           </li>
         ))}
       </ul>

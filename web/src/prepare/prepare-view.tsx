@@ -111,7 +111,15 @@ function Prepare(job: OpenJob) {
                   onTold={(told) => send('told', told)}
                 />
                 <ChargeSection job={job} ahead={ahead} standIns={shop?.standIns ?? false} spread={spread('charge')} />
-                <PartsSection job={job} spread={spread('parts')} />
+                <PartsSection
+                  job={job}
+                  spread={spread('parts')}
+                  onWithout={(part) =>
+                    send('targets', {
+                      targets: state.targets.filter((each) => !('replace' in each && each.replace === part)),
+                    })
+                  }
+                />
                 <KitSection map={map} plan={ahead.plan} shop={shop} spread={spread('kit')} />
                 <BenchSection
                   job={job}
