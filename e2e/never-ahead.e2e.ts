@@ -43,7 +43,7 @@ test('a reload at the last test does not skip it, and a second window has the sa
   page,
   context,
 }) => {
-  const job = await Driven.begin(server.url, 'dunlin-open', [{ replace: 'port-board' }], 'Last test');
+  const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Last test');
   await job.until('test:after');
   const [last] = await job.ahead();
   expect(last!.functions!.length).toBeGreaterThan(1);

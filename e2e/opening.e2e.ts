@@ -103,7 +103,7 @@ test('a Tern 5 is warmed on the stand-in, its prediction closes, and it is cut e
     await page.keyboard.press('Space');
   }
   await expect(heading).toHaveText('Slide it out of its hooks');
-  await expect(operation(page)).toContainText('4 mm to the right');
+  await expect(operation(page)).toContainText('4 mm to the left');
   await page.keyboard.press('Space');
   await expect(heading).toHaveText('Open it');
   await expect(operation(page)).toContainText('The right edge stays down');

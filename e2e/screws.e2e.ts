@@ -46,7 +46,7 @@ test('a pedal strips it to the board while it speaks; the last lead is named, an
       // all plugs but one, by its tick
       await page
         .getByRole('list', { name: 'In this step' })
-        .getByRole('button', { name: /Left antenna lead off/ })
+        .getByRole('button', { name: /Left coax off/ })
         .click();
       await expect.poll(async () => (await job.ahead())[0]!.id).toBe('release:right-snap-top');
       await lastLead(page);

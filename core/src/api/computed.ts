@@ -105,6 +105,7 @@ const op = shape<Op>(
     asks: listOf(text),
     lead: shape<NonNullable<Op['lead']>>({ nth: count, of: count }),
     posture: text,
+    isPlasticOnly: yes,
     serves: text,
     staysOpen: yes,
     onBoth: yes,

@@ -38,6 +38,8 @@ export interface Op {
   readonly pries?: readonly string[];
   /** parts and plugs that are easily overlooked, and have to be off before this part is moved */
   readonly asks?: readonly string[];
+  /** the first near plugs in its stage, where nothing but plastic comes near them */
+  readonly isPlasticOnly?: true;
   /** an isolating lead: which of how many it is */
   readonly lead?: { readonly nth: number; readonly of: number };
   /** stands open on its block, or is laid in place and not pressed down yet */

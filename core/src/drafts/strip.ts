@@ -1,4 +1,4 @@
-import { isOuter, type Part } from '../device-map/index.ts';
+import { type Face, isOuter, type Part } from '../device-map/index.ts';
 import {
   applied,
   type DeviceState,
@@ -131,7 +131,9 @@ function filmDrafts(mechanism: Mechanism, ids: readonly string[], replaced: Read
   });
 }
 
-/** Powered off before all else; film over the glass before anything is heated, cut or opened. */
+const OTHER_FACE: Readonly<Record<Face, Face | undefined>> = { front: 'back', back: 'front', edge: undefined };
+
+/** Powered off before all else; film over the glass before the first screw, where it is opened, heated or lies face down. */
 function withPreparation(
   mechanism: Mechanism,
   start: DeviceState,
@@ -154,12 +156,19 @@ function withPreparation(
       op.name === 'heat' ||
       ((op.kind === 'open' || op.kind === 'lift') && isGlass(mechanism.map.parts[mechanism.part.get(op.part!)!]!)),
   );
-  if (atRisk && stays) {
+  // turned over it lies on its glass
+  const liesOn = mechanism.map.parts.some(
+    (part, number) =>
+      isOuter(part) &&
+      isGlass(part) &&
+      !replaced.has(number) &&
+      prepared.some(({ op }) => !own.has(op.id) && op.face === OTHER_FACE[part.face]),
+  );
+  if ((atRisk || liesOn) && stays) {
     const film = procedureDraft({ name: 'film', seconds: TIMES.film, stage: 'prepare', after: own });
     preparation.push(film);
-    prepared = prepared.map((draft) =>
-      opensOrHeats(mechanism, draft) && !own.has(draft.op.id) ? after(draft, ['film']) : draft,
-    );
+    // before the first screw
+    prepared = prepared.map((draft) => (own.has(draft.op.id) ? draft : after(draft, ['film'])));
   }
   if (mechanism.map.battery && !isDead(mechanism, start)) {
     const off = procedureDraft({
@@ -171,9 +180,4 @@ function withPreparation(
     return [off, ...[...preparation, ...prepared].map((draft) => after(draft, ['power-off']))];
   }
   return [...preparation, ...prepared];
-}
-
-function opensOrHeats(mechanism: Mechanism, { op }: Draft): boolean {
-  if (op.name === 'heat' || op.kind === 'open' || op.kind === 'lift') return true;
-  return op.kind === 'release' && mechanism.map.joints[mechanism.joint.get(op.joint!)!]!.type === 'bond';
 }

@@ -21,6 +21,7 @@ import { takeUpOp, withComparisons } from './comparisons.ts';
 import { withFlexesAside } from './flexes-aside.ts';
 import { withInspections } from './inspections.ts';
 import { withLeads } from './leads.ts';
+import { withPlasticOnly } from './plastic-only.ts';
 import { withPostures } from './postures.ts';
 import { withStages } from './stages.ts';
 import { rebuild } from './rebuild.ts';
@@ -120,7 +121,9 @@ function planWith(
   const fresh = replaced.has(mechanism.base) ? [takeUpOp(map.parts[mechanism.base]!.id), ...told] : told;
   const rebuildOps = withoutIdleCounts(mechanism, withPlaces(mechanism, strip.state, fresh, physicalOf, back.onto));
   const staged = withStages(map, [...stripOps, ...rebuildOps]);
-  const vented = withVents(withLeads(mechanism, present.state, withPostures(mechanism, marked(staged))));
+  const vented = withVents(
+    withLeads(mechanism, present.state, withPostures(mechanism, withPlasticOnly(mechanism, policy, marked(staged)))),
+  );
   const guessed = withComparisons(withFlexesAside(map, withInspections(map, vented)));
   const aired = timed(map, guessed, times);
   // hands-on time is the same in every order: what is another changes the bound as much

@@ -70,12 +70,14 @@ function fittingWords({ posture }: Op, { opens, face, hint }: Part): string | un
 }
 
 /** The edge that stayed down goes down first. */
-function closingWords(map: DeviceMap, { posture }: Op, { id, opens, face }: Part): string[] {
+function closingWords(map: DeviceMap, { posture }: Op, part: Part): string[] {
+  const { id, opens, face } = part;
   const hooked = map.joints.some((each) => each.type === 'clip' && each.slide && each.holds.includes(id));
   return [
     // what the ledger counts as standing on a block
     ...(posture === 'stands' ? ['Block away.'] : []),
     ...(opens && hooked ? [`Its ${seenEdge(opens.edge, face)} edge down first, then lower the rest.`] : []),
+    ...(isOuter(part) ? ['If it resists: a bent clip, a flex beneath, a screw left. Lift it again.'] : []),
   ];
 }
 
@@ -158,9 +160,7 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
         thing: bond,
         hint: joined(
           ...toKnow(map, op),
-          joint?.type === 'bond' && joint.style === 'perimeter'
-            ? 'Flush all round: resistance is a bent clip or rim, or a flex beneath.'
-            : 'Straight down and evenly.',
+          joint?.type === 'bond' && joint.style === 'perimeter' ? 'Flush all round.' : 'Straight down and evenly.',
         ),
       };
     case 'cure':

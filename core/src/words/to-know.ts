@@ -24,7 +24,13 @@ export function toKnow(map: DeviceMap, op: Op): string[] {
   const joint = map.joints.find(({ id }) => id === op.joint);
   const part = map.parts.find(({ id }) => id === op.part);
   if (op.kind === 'procedure') return joint?.type === 'bond' && op.name === 'press' ? weighed(joint) : [];
-  return [...(joint ? ofJoint(map, op, joint) : []), ...(part ? ofPart(map, op, part) : []), ...wayOut(map, op)];
+  const plastic = op.isPlasticOnly ? ['Plastic only near boards and plugs.'] : [];
+  return [
+    ...plastic,
+    ...(joint ? ofJoint(map, op, joint) : []),
+    ...(part ? ofPart(map, op, part) : []),
+    ...wayOut(map, op),
+  ];
 }
 
 function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
@@ -39,14 +45,34 @@ function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
       return [...marked, ...(isOff ? [...inTurn(joint.points ?? [], 'order'), ...tilted(joint.tilt, joint.face)] : [])];
     case 'solder': {
       const wires = (joint.points ?? []).flatMap(({ wire }) => (wire === undefined ? [] : [wire]));
-      return wires.length > 0 ? [...marked, `Wires: ${wires.join(', ')}.`] : marked;
+      return [
+        ...marked,
+        ...(wires.length > 0 ? [`Wires: ${wires.join(', ')}.`] : []),
+        ...(isOff ? [] : ['Once it is cold, pull at it, gently: it holds.']),
+      ];
     }
     case 'bond':
-      return isOff ? [...marked, ...(PULLED[joint.style] ?? [])] : marked;
+      return isOff
+        ? [...marked, ...(PULLED[joint.style] ?? []), ...(isOnlyGlued(map, op, joint) ? [TAKE_ITS_PLACE] : [])]
+        : [...marked, ...(isOnlyGlued(map, op, joint) ? [CHECK_ITS_PLACE] : [])];
     default:
       return marked;
   }
 }
+
+/** What is only glued, to a panel that is bare: nothing but the old one says where it sits. */
+function isOnlyGlued({ joints }: DeviceMap, { stage }: Op, { holds }: BondJoint): boolean {
+  if (stage !== 'move') return false;
+  return joints.every((each) => !holds.some((id) => each.holds.includes(id)) || each.type === 'bond' || isLoose(each));
+}
+
+/** Plugs hold nothing in its place. */
+function isLoose({ type }: Joint): boolean {
+  return type === 'connector' || type === 'solder';
+}
+
+const TAKE_ITS_PLACE = 'Take its place first: two distances from the edges, or a picture square on.';
+const CHECK_ITS_PLACE = 'At the place that was taken from the old one: check it before it sets.';
 
 /** How a battery is pulled off its bond (common practice). */
 const PULLED: Readonly<Partial<Record<BondJoint['style'], readonly string[]>>> = {
@@ -156,6 +182,7 @@ function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
     ...(mixUpWith.length > 0 && (op.kind === 'lift' || op.kind === 'fit')
       ? [`Not to be mixed up with ${mixUpWith.map((id) => partName(map, id)).join(', ')}.`]
       : []),
+    ...(part.kind === 'button' && isIn ? ['Press it by hand: it clicks and springs back.'] : []),
     ...(ifFailed && isIn && part.reuse !== 'inspect'
       ? [`Look at it first: if it is bad, ${partName(map, ifFailed.replace)} is replaced.`]
       : []),

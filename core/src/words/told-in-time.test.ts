@@ -86,6 +86,39 @@ describe('dead', () => {
   });
 });
 
+describe('what is often done half', () => {
+  const tern = tern5();
+  const ops = opsOf(tern, { replace: 'display' });
+
+  it('says once a stage that only plastic comes near plugs, unless fine metal may', () => {
+    const said = ops.filter((op) => opWords(tern, op).hint?.includes('Plastic only near boards and plugs'));
+    expect(said.map(({ id }) => id)).toEqual(['release:cell-plug', 'make:light-plug']);
+    const { strip } = plan(tern, [{ replace: 'display' }], { tools: 'fine-metal' });
+    expect(strip.some(({ isPlasticOnly }) => isPlasticOnly)).toBe(false);
+  });
+
+  it('films the glass that it will lie on before the first screw', () => {
+    const map = gannetWorks();
+    const ids = opsOf(map, { replace: 'board' }).map(({ id }) => id as string);
+    expect(ids.indexOf('film')).toBeGreaterThan(-1);
+    expect(ids.indexOf('film')).toBeLessThan(ids.findIndex((id) => id.startsWith('release:') && id.includes('screw')));
+  });
+
+  it('has the place of what is only glued taken from the old one, and checked before it sets', () => {
+    expect(hint(tern, ops, 'release:mesh-glue')).toContain('Take its place first');
+    expect(hint(tern, ops, 'make:mesh-glue')).toContain('check it before it sets');
+    expect(hint(tern, ops, 'release:bezel-clips')).not.toContain('Take its place');
+  });
+
+  it('pulls at what was soldered, feels a key by hand, and says what usually resists', () => {
+    const board = opsOf(gannetWorks(), { replace: 'board' });
+    expect(hint(gannetWorks(), board, 'make:earpiece-wires')).toContain('pull at it, gently');
+    const keys = opsOf(gannetWorks(), { remove: 'keys' });
+    expect(hint(gannetWorks(), keys, 'fit:keys')).toContain('it clicks and springs back');
+    expect(hint(tern, ops, 'close:display')).toContain('a bent clip, a flex beneath, a screw left');
+  });
+});
+
 describe('what is easily overlooked', () => {
   it('is asked for by name before the part that it ties is lifted, once', () => {
     const map = gannetWorks();

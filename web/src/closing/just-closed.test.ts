@@ -22,6 +22,13 @@ describe('what was closed last', () => {
     ).toBeNull();
   });
 
+  it('is none before anything seals it', () => {
+    const given = state({ kind: 'close', part: 'display' });
+    const released = given.device.released.slice();
+    for (const id of ['front-seal', 'front-hooks']) released[mechanism.joint.get(id)!] = 1;
+    expect(justClosed(mechanism, { ...given, device: { ...given.device, released } })).toBeNull();
+  });
+
   it('is none while it stands open again', () => {
     const given = state({ kind: 'close', part: 'display' });
     const status = given.device.status.slice();

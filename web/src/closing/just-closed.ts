@@ -13,10 +13,11 @@ export function justClosed({ map, part }: Mechanism, { done, device }: JobState)
   const about = last.part === undefined ? map.joints.find(({ id }) => id === last.joint)!.holds : [last.part];
   const found = map.parts.find((each) => about.includes(each.id) && isClosing(each));
   if (!found || device.status[part.get(found.id)!] !== SEATED) return null;
-  // nothing is felt for before it is held, or where nothing seals it
-  const own = map.joints.flatMap((each, at) => (each.holds.includes(found.id) ? [{ each, at }] : []));
-  const isHeld = own.every(({ at }) => !device.released[at]);
-  return isHeld && own.some(({ each }) => isSealing(each)) ? found : null;
+  // nothing is felt for before something seals it
+  const isSealed = map.joints.some(
+    (each, at) => each.holds.includes(found.id) && isSealing(each) && !device.released[at],
+  );
+  return isSealed ? found : null;
 }
 
 function isSealing(joint: Joint): boolean {

@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs';
+import type { DeviceMap } from '@nibrel/core/device-map';
 import { describe, expect, it } from 'vitest';
-import { addressOf, partOf, targetsIn, withAsked } from './job-targets.ts';
+import { addressOf, partOf, targetLine, targetsIn, thingsFor, withAsked } from './job-targets.ts';
 
 describe('what a repair is taken in for', () => {
   it('stands in the address, and is read from it', () => {
@@ -10,6 +12,19 @@ describe('what a repair is taken in for', () => {
     expect(targetsIn(addressOf('tern-5', [{ full: true }]))).toEqual([{ full: true }]);
     expect(targetsIn(new URLSearchParams('map=tern-5'))).toEqual([]);
     expect(targetsIn(new URLSearchParams('map=tern-5&part=display&more=1'))).toEqual([{ replace: 'display' }]);
+  });
+
+  it('may be a plug that is reached, or all of it but what is kept', () => {
+    const map = JSON.parse(
+      readFileSync(new URL('../../../demo/device-maps/tern-5.json', import.meta.url), 'utf8'),
+    ) as DeviceMap;
+    const kept = [{ full: true, keep: ['cell', 'display'] }] as const;
+    expect(targetsIn(addressOf('tern-5', kept))).toEqual(kept);
+    expect(targetLine(map, kept[0])).toBe('Take it all apart but Battery, Display, and back');
+    expect(targetLine(map, { reach: 'touch-plug' })).toContain('press connector');
+    expect(thingsFor(map, 'reach').map(({ id }) => id)).toEqual(expect.arrayContaining(['touch-plug', 'front-seal']));
+    expect(thingsFor(map, 'reach').map(({ id }) => id)).not.toContain('pad-contact');
+    expect(thingsFor(map, 'part')).toHaveLength(map.parts.length);
   });
 
   it('names a part once', () => {

@@ -21,7 +21,17 @@ import { Trouble } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
 import { computeNow } from '../workers/compute.ts';
 import type { Computed } from '../workers/compute.worker.ts';
-import { addressOf, type Ask, ASKS, partOf, targetLine, targetsIn, withAsked } from './job-targets.ts';
+import {
+  addressOf,
+  type Ask,
+  ASKS,
+  fullBut,
+  partOf,
+  targetLine,
+  targetsIn,
+  thingsFor,
+  withAsked,
+} from './job-targets.ts';
 import { PlanLanes } from './plan-lanes.tsx';
 import { PlanNeeds } from './plan-needs.tsx';
 import { note } from '../ui/typed.ts';
@@ -71,7 +81,10 @@ export function NewRepair() {
   const pick = (next: string) => choose(withAsked(isMore ? targets : targets.slice(0, -1), ask, next));
   const askFor = (next: Ask) => {
     setAsk(next);
-    if (part !== null && !isMore) choose(withAsked(targets.slice(0, -1), next, part));
+    if (part === null || isMore || !map) return;
+    // a plug is reached, and nothing else
+    const isThere = thingsFor(map, next).some(({ id }) => id === part);
+    choose(isThere ? withAsked(targets.slice(0, -1), next, part) : targets.slice(0, -1));
   };
   const takeIn = sent(async (owner) => {
     if (!map || targets.length === 0)
@@ -143,11 +156,12 @@ export function NewRepair() {
               <option value="" disabled>
                 which part
               </option>
-              {parts.map((each) => (
-                <option key={each.id} value={each.id}>
-                  {map && partName(map, each.id)}
-                </option>
-              ))}
+              {map &&
+                thingsFor(map, ask).map(({ id, label }) => (
+                  <option key={id} value={id}>
+                    {label}
+                  </option>
+                ))}
             </select>
           </div>
           {map && (
@@ -156,7 +170,7 @@ export function NewRepair() {
               targets={targets}
               isMore={isMore}
               onMore={() => setMore(!isMore)}
-              onFull={() => choose([{ full: true }])}
+              onFull={(keep) => choose([fullBut(keep)])}
               onDrop={(target) => choose(targets.filter((each) => each !== target))}
             />
           )}
@@ -219,13 +233,15 @@ interface AskedProps {
   readonly targets: readonly Target[];
   readonly isMore: boolean;
   onMore(): void;
-  onFull(): void;
+  onFull(keep: readonly string[]): void;
   onDrop(target: Target): void;
 }
 
 /** What it is taken in for, where that is more than one part; and what else can be asked for. */
 function Asked({ map, targets, isMore, onMore, onFull, onDrop }: AskedProps) {
-  const isFull = targets.some((each) => 'full' in each);
+  const full = targets.find((each) => 'full' in each);
+  const isFull = full !== undefined;
+  const kept = full && 'full' in full ? (full.keep ?? []) : [];
   return (
     <div className="flex flex-col gap-2">
       {(targets.length > 1 || isFull) && (
@@ -254,10 +270,29 @@ function Asked({ map, targets, isMore, onMore, onFull, onDrop }: AskedProps) {
         >
           {isMore ? 'Which one?' : 'And another'}
         </Button>
-        <Button className="px-2! text-note" disabled={isFull} onClick={onFull}>
+        <Button className="px-2! text-note" disabled={isFull} onClick={() => onFull([])}>
           All of it apart
         </Button>
       </div>
+      {isFull && (
+        <select
+          aria-label="All of it apart but keep"
+          className="min-h-12 w-full border-b-2 border-ink bg-paper text-body"
+          value=""
+          onChange={(event) => onFull([...kept.filter((each) => each !== event.target.value), event.target.value])}
+        >
+          <option value="" disabled>
+            but keep
+          </option>
+          {map.parts
+            .filter(({ id, base }) => !base && !kept.includes(id))
+            .map(({ id }) => (
+              <option key={id} value={id}>
+                {partName(map, id)}
+              </option>
+            ))}
+        </select>
+      )}
     </div>
   );
 }

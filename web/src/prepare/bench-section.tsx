@@ -133,12 +133,20 @@ const WAITS: Readonly<Record<string, string>> = {
 
 /** Tools that are not here, and new parts that nobody accepted. */
 function gapsOf({ map, state }: OpenJob, ahead: Ahead, shop: ShopNow | undefined): string[] {
-  const tools = kitOf({ map, plan: ahead.plan, shop })?.tools.filter((each) => !each.owned) ?? [];
+  const kit = kitOf({ map, plan: ahead.plan, shop });
+  const tools = kit?.tools.filter((each) => !each.owned) ?? [];
+  // what nobody ever counted may be there
+  const spent = kit?.supplies.filter((each) => !each.advised && !each.enough && each.left !== null) ?? [];
   // a wet device has its battery taken off before anybody knows what it needs
   const wanted = isDrying(state) ? [] : state.targets.flatMap((each) => ('replace' in each ? [each.replace] : []));
   const parts = wanted.filter((mapPart) => {
     const part = chosenPart(state.parts, mapPart);
     return !part || !isAccepted(part);
   });
-  return [...tools.map((each) => each.tool), ...parts.map((each) => `an accepted new ${partName(map, each)}`)];
+  const supplies = spent.map(({ name }) => `${name}, none left`);
+  return [
+    ...tools.map((each) => each.tool),
+    ...supplies,
+    ...parts.map((each) => `an accepted new ${partName(map, each)}`),
+  ];
 }

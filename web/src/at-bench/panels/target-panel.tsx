@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Target } from '@nibrel/core/search';
 import { partName } from '@nibrel/core/words';
+import { fullBut, thingsFor } from '../../intake/job-targets.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';
@@ -14,9 +15,11 @@ type Kind = 'replace' | 'remove' | 'reach';
 interface Chosen {
   readonly kind: Kind;
   readonly part: string;
+  /** what stays together where all else comes apart; empty: nothing */
+  readonly keep: string;
 }
 
-const schema = Joi.object<Chosen>({ kind: picked(), part: picked() });
+const schema = Joi.object<Chosen>({ kind: picked(), part: picked(), keep: Joi.string().allow('') });
 
 interface TargetPanelProps extends Closing {
   readonly map: DeviceMap;
@@ -28,7 +31,8 @@ interface TargetPanelProps extends Closing {
 export function TargetPanel({ map, targets, open, onClose, onTargets }: TargetPanelProps) {
   const parts = map.parts;
   const first = parts.find((each) => !each.base) ?? parts[0]!;
-  const { pick, sent } = useFields(schema, { kind: 'replace' as Kind, part: first.id });
+  const { pick, sent, setValue, typed } = useFields(schema, { kind: 'replace' as Kind, part: first.id, keep: '' });
+  const ask = ({ replace: 'part', remove: 'out', reach: 'reach' } as const)[typed('kind') as Kind] ?? 'part';
   const change = (next: readonly Target[]) => {
     onTargets(next);
     onClose();
@@ -47,7 +51,12 @@ export function TargetPanel({ map, targets, open, onClose, onTargets }: TargetPa
           <SelectField
             id="target-kind"
             label="What"
-            {...pick('kind')}
+            value={typed('kind') as Kind}
+            onChange={(kind) => {
+              setValue('kind', kind);
+              // a plug is reached, and nothing else
+              if (kind !== 'reach' && !parts.some(({ id }) => id === typed('part'))) setValue('part', first.id);
+            }}
             options={[
               { value: 'replace', label: 'replace' },
               { value: 'remove', label: 'take out, put back' },
@@ -58,14 +67,27 @@ export function TargetPanel({ map, targets, open, onClose, onTargets }: TargetPa
             id="target-part"
             label="Part"
             {...pick('part')}
-            options={parts.map(({ id }) => ({ value: id, label: partName(map, id) }))}
+            options={thingsFor(map, ask).map(({ id, label }) => ({ value: id, label }))}
           />
         </div>
         <Button weight="loud" type="submit" keyName="Enter">
           Add it to this repair
         </Button>
         <Button onClick={() => void sent((chosen) => change([added(chosen)]))()}>Do this instead</Button>
-        <Button onClick={() => change([{ full: true }])}>Take it all apart</Button>
+        <div className="grid grid-cols-[1fr_14rem] items-end gap-4">
+          <Button onClick={() => void sent(({ keep }) => change([fullBut(keep ? [keep] : [])]))()}>
+            Take it all apart
+          </Button>
+          <SelectField
+            id="target-keep"
+            label="but keep"
+            {...pick('keep')}
+            options={[
+              { value: '', label: 'nothing' },
+              ...parts.filter(({ base }) => !base).map(({ id }) => ({ value: id, label: partName(map, id) })),
+            ]}
+          />
+        </div>
         <Button onClick={() => change([])}>Close it up without replacing anything</Button>
       </form>
     </Panel>
