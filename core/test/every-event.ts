@@ -52,6 +52,7 @@ export const EVERY_EVENT: { readonly [Type in EventType]: EventData[Type] } = {
   told: { items: ['a'], who: 'Aldis', how: 'here' },
   prepared: { items: ['everything'], skipped: [], charge: 0.2, told: ['everything'] },
   policy: { change: { screws: 'map-mat' } },
+  'battery-read': { of: 'old', health: 0.81, charge: 0.4 },
   'transplant-allowed': {
     lead: 'Maren',
     text: '',

@@ -65,6 +65,7 @@ export const TIMES = {
   bendAside: 3,
   compare: 15,
   takeUp: 40,
+  readBattery: 30,
   pressHome: 12,
   /** plugged in, and its charge read; told to reset, and the first questions answered */
   charge: 10,

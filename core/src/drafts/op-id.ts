@@ -31,6 +31,8 @@ export type ProcedureName =
   | 'test'
   | 'transplant'
   // a new board
+  // what the device reports of a new battery
+  | 'read-battery'
   | 'charge'
   | 'reset'
   // what has to be settled before the device may be opened

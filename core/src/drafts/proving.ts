@@ -7,7 +7,7 @@ import { TIMES } from './estimates.ts';
 import type { Op } from './op.ts';
 import { withLookingThrough } from './looking-through.ts';
 import { downOf, GLASS_FILM_OFF, opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
-import { setUpDrafts } from './set-up.ts';
+import { batteryProof, setUpDrafts } from './set-up.ts';
 import { showable } from './showable.ts';
 import { testSeconds, touchedFunctions, triedAtTheEnd } from './touched.ts';
 import { withAllPredecessors, withRules } from './task.ts';
@@ -40,7 +40,7 @@ export function withProving(
     const part = mechanism.part.get(id)!;
     return replaced.has(part) || renewed.has(part);
   };
-  const setUp = setUpDrafts(mechanism.map, isNew);
+  const setUp = [...batteryProof(mechanism.map, isNew), ...setUpDrafts(mechanism.map, isNew)];
   const { drafts: closed, shown, last } = withTestBefore(mechanism, seen, path, way, functions, policy, setUp);
   const bare = isFilmed ? [glassFilmOff(closed)] : [];
   const tested = [...closed, ...bare];

@@ -26,6 +26,15 @@ export function setUpDrafts(map: DeviceMap, isReplaced: (part: Part) => boolean)
   return [charge, reset];
 }
 
+/** A battery that was renewed is proven by what the device reports of it, before it is sealed in. */
+export function batteryProof({ battery, parts }: DeviceMap, isReplaced: (part: Part) => boolean): Draft[] {
+  const part = parts.find(({ id }) => id === battery?.part);
+  if (!part || !isReplaced(part)) return [];
+  return [
+    procedureDraft({ name: 'read-battery', part: part.id, seconds: TIMES.readBattery, stage: 'prove', after: [] }),
+  ];
+}
+
 /** The board that the map says holds data, else the largest. */
 export function mainBoard({ parts }: DeviceMap): Part | undefined {
   const boards = parts.filter((each) => each.kind === 'board');

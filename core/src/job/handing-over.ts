@@ -3,7 +3,7 @@ import type { DeviceMap } from '../device-map/index.ts';
 import { mainBoard, opId } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { tellAnyhow } from '../prepare/index.ts';
-import { capital, heldName, lostFunctions, partName, thingName } from '../words/index.ts';
+import { batteryWords, capital, heldName, lostFunctions, partName, thingName } from '../words/index.ts';
 import type { ClosingEventData } from './closing-events.ts';
 import { curing } from './curing.ts';
 import { saidOfWater } from './opened-seals.ts';
@@ -54,6 +54,7 @@ export function handOverPoints(mechanism: Mechanism, state: JobState, now: numbe
             ),
           ],
     ),
+    ...newBattery(mechanism, state, fitted),
     ...boards(mechanism, state, fitted),
     ...tellAnyhow(map, state.targets).map((text, at): HandOverPoint => ({
       what: `told:${at + 1}`,
@@ -77,6 +78,14 @@ function toldLate(map: DeviceMap, joint: string, late_s: number): string {
   const hours = Math.floor(minutes / 60);
   const said = hours > 0 ? `${hours} h ${minutes % 60} min` : `${minutes} min`;
   return `${capital(thingName(map, joint))}: recorded ${said} ${late_s > 0 ? 'after' : 'before'} it was pressed; its strength goes by what was told`;
+}
+
+/** A new battery is proven: what the device reports of it, and a message about its origin only as foretold. */
+function newBattery({ map }: Mechanism, { batteryReads }: JobState, fitted: readonly string[]): HandOverPoint[] {
+  if (!map.battery || !fitted.includes(map.battery.part)) return [];
+  const report = batteryReads.findLast(({ of }) => of === 'new');
+  const text = report ? `The new battery reports ${batteryWords(report)}` : 'The report of the new battery was read';
+  return [{ what: 'battery-report', text, isDone: report !== undefined && report.origin !== 'not-foretold' }];
 }
 
 /** The main board is reset where it is new; a new board is neither barred nor locked to somebody. */

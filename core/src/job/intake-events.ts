@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { ADDED, SEEN, WORK, type EventRows } from './event-row.ts';
+import { ADDED, SEEN, WORK, WORK_BESIDE, type EventRows } from './event-row.ts';
 import type { Face } from '../device-map/index.ts';
 import { nameSchema } from '../names/index.ts';
 import { type Policy, policySchema } from '../policy/index.ts';
@@ -57,6 +57,17 @@ export interface IntakeEventData {
   };
   /** a school changed for this job */
   readonly policy: { readonly change: Partial<Policy> };
+  /** what the device reports of its battery: of the old one as it came in, of the new one before it is sealed in */
+  readonly 'battery-read': {
+    readonly of: 'old' | 'new';
+    /** 0 to 1; of the capacity that it had when it was new */
+    readonly health?: number;
+    readonly capacity_mAh?: number;
+    /** 0 to 1 */
+    readonly charge?: number;
+    /** what the device says of where it comes from */
+    readonly origin?: 'none' | 'as-foretold' | 'not-foretold';
+  };
   readonly 'transplant-allowed': {
     readonly lead: string;
     readonly text: string;
@@ -174,6 +185,19 @@ export const INTAKE_EVENTS: EventRows<IntakeEventData> = {
     tells: 'Another school for this repair',
     ...WORK,
     data: Joi.object({ change: policySchema.min(1).required() }),
+  },
+  'battery-read': {
+    tells: 'What the device reports of its battery',
+    ...WORK_BESIDE,
+    data: Joi.object({
+      of: Joi.string().valid('old', 'new').required(),
+      health: Joi.number().min(0).max(1.5),
+      capacity_mAh: Joi.number().greater(0).max(100_000),
+      charge: share,
+      origin: Joi.string().valid('none', 'as-foretold', 'not-foretold'),
+    })
+      .or('health', 'capacity_mAh', 'charge', 'origin')
+      .messages({ 'object.missing': 'health, capacity_mAh, charge or origin: give what it reports' }),
   },
   'transplant-allowed': {
     tells: 'A lead allows an iron or welder at a cell: a transplant, or a lead that is soldered to it',

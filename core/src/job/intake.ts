@@ -41,6 +41,9 @@ export function atIntake(mechanism: Mechanism, state: JobState, event: IntakeEve
       return { state: { ...withMark(state, 'agree'), agreed: { ...event.data, at } } };
     case 'prepared':
       return { state: prepared(state, event) };
+    case 'battery-read':
+      if (!mechanism.map.battery) return { problem: 'of: The map has no battery.' };
+      return { state: { ...state, batteryReads: grown(state.batteryReads, { ...event.data, at }) } };
     case 'policy':
       return schooled(mechanism, state, event.data);
     case 'transplant-allowed':

@@ -132,6 +132,8 @@ export interface JobState {
   readonly photos: readonly JobPhoto[];
   readonly measured: readonly Measured[];
   readonly charges: readonly (EventData['charge'] & { readonly at: string })[];
+  /** what the device reported of its battery, the old one and the new */
+  readonly batteryReads: readonly (EventData['battery-read'] & { readonly at: string })[];
   /** somebody has decided about the charge, and nobody has read it since */
   readonly chargeDecided: boolean;
   readonly wet: Wet | null;
@@ -182,6 +184,7 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     photos: [],
     measured: [],
     charges: [],
+    batteryReads: [],
     chargeDecided: false,
     wet: null,
     agreed: null,

@@ -5,7 +5,7 @@ import { curing, type JobState, partsNewIn, saidOfWater } from '../job/index.ts'
 import { counts } from '../screws/index.ts';
 import { inWords } from '../search/index.ts';
 import { TORQUE_N_CM } from '../torque/index.ts';
-import { capital, heldName, lostFunctions, partName, plural, rimWords } from '../words/index.ts';
+import { batteryWords, capital, heldName, lostFunctions, partName, plural, rimWords } from '../words/index.ts';
 
 /** What the owner is handed: what was done and found, in words, with nothing left to look up. */
 export interface Report {
@@ -165,6 +165,7 @@ function toKnow(mechanism: Mechanism, state: JobState, fitted: readonly string[]
     ...[...state.flush].flatMap(([id, fit]) => (fit ? [rimWords(map, id, fit)] : [])),
     ...(state.agreed?.items ?? state.prepared?.told ?? []),
     ...state.decisions.map(({ text }) => `Decided: ${text}`),
+    ...state.batteryReads.map((each) => `Battery report, the ${each.of} one: ${batteryWords(each)}.`),
     ...(isCellOut
       ? ['The old battery is kept apart, its contacts covered. Where it goes is a matter of local rules.']
       : []),

@@ -9,6 +9,7 @@ export {
 export { heldName, jointKind, jointName, partName, thingName } from './names.ts';
 export { opTitle, explained } from './reasons.ts';
 export { cautionFor } from './cautions.ts';
+export { batteryWords } from './battery-words.ts';
 export { capital, plural } from './english.ts';
 export { isGate, opLine, opWords, slideWords } from './op-words.ts';
 export { bitMark } from './bit-marks.ts';

@@ -179,6 +179,12 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       };
     case 'power-on':
       return { title: 'Start it', thing: 'The first time', hint: map.procedures?.firstStart };
+    case 'read-battery':
+      return {
+        title: 'Read the battery report',
+        thing: part,
+        hint: 'Capacity or health, and charge: as a new one has them. A message about its origin only as it was foretold.',
+      };
     case 'charge':
       return { title: 'Charge it for the reset', thing: part, hint: 'On its charger until it shows enough.' };
     case 'reset':

@@ -23,6 +23,7 @@ const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
   'power-on': 'first start',
   test: 'test',
   transplant: 'replace the cell inside',
+  'read-battery': 'read the report of',
   charge: 'charge',
   reset: 'reset and set up',
   agree: 'agree with the owner',

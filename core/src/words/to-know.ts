@@ -187,6 +187,7 @@ function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
       ? [`Look at it first: if it is bad, ${partName(map, ifFailed.replace)} is replaced.`]
       : []),
     ...(op.kind === 'lift' ? seatedTilt(map, part) : []),
+    ...(op.isNew && hazards.includes('lithium') ? ['No dent, no swelling, its wrap whole.'] : []),
     ...(op.isNew && part.id === map.battery?.part ? [packWords(map.battery)] : []),
     ...(hazards.includes('no-touch') && (isOff || isIn) ? ['Fingers off its face.'] : []),
     ...(hazards.includes('static') && isOff ? ['Strap on: a spark ruins it.'] : []),

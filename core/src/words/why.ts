@@ -111,6 +111,7 @@ const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
   count: 'A screw that lies inside shorts it.',
   'power-on': 'The first start, while it can still be reached.',
   test: 'Before anybody else finds out.',
+  'read-battery': 'A cell that is not what it says is not sealed in.',
   charge: 'A reset refuses to run on a cell that is nearly empty.',
   reset: 'A board brings its own accounts and settings.',
   inspect: 'What fails here is renewed, not sealed in.',

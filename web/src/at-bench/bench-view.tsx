@@ -327,6 +327,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               worthTrying={look === 0 ? worthTrying(map, where, shownOp) : null}
               onTry={() => setPanel('trial')}
               beside={beside}
+              onBattery={(read) => void bench.send('battery-read', read)}
               onNoPlace={(joint, text) => beside && void bench.say(noPlaceFor(state, beside.part, joint, text))}
               toFeel={look === 0 && closed && !state.flush.has(closed.id) ? partName(map, closed.id) : null}
               onFeel={() => setPanel('flush')}

@@ -134,6 +134,7 @@ function said(map: DeviceMap, { targets, policy }: Repair, about: string | undef
           onTry={() => {}}
           beside={null}
           onNoPlace={() => {}}
+          onBattery={() => {}}
           toFeel={null}
           onFeel={() => {}}
         />

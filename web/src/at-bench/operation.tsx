@@ -19,6 +19,7 @@ import { inUnits } from '../app/units.ts';
 import { AsItWas } from './as-it-was.tsx';
 import { Tightening } from './tightening.tsx';
 import type { SelfTest } from '../trying/self-test.tsx';
+import { BatteryReport } from '../trying/battery-report.tsx';
 import { Tests } from '../trying/tests.tsx';
 
 interface OperationProps {
@@ -58,6 +59,7 @@ interface OperationProps {
   /** the old part and the new one, where they lie side by side */
   readonly beside: SideBySide | null;
   onNoPlace(joint: string, text: string): void;
+  onBattery(read: EventData['battery-read']): void;
   /** what was closed last, by name, and was not felt round its rim; null where nothing was */
   readonly toFeel: string | null;
   onFeel(): void;
@@ -101,6 +103,7 @@ export function Operation({
   onTry,
   beside,
   onNoPlace,
+  onBattery,
   toFeel,
   onFeel,
   onStep,
@@ -189,6 +192,9 @@ export function Operation({
         {op.name === 'test' && <Tests map={map} state={state} op={op} selfTest={selfTest} />}
         {(lead.name === 'compare' || lead.name === 'take-up') && beside && lookahead === 0 && (
           <NoPlace map={map} beside={beside} onNoPlace={onNoPlace} />
+        )}
+        {lead.name === 'read-battery' && lookahead === 0 && (
+          <BatteryReport of="new" reads={state.batteryReads} onRead={onBattery} />
         )}
         {lead.name === 'lay' && joint?.type === 'bond' && <TapeCuts map={map} state={state} bond={joint} />}
         {lead.name === 'press' && joint?.type === 'bond' && <LoadCard map={map} state={state} bond={joint} />}

@@ -22,6 +22,7 @@ import { DamageBoard } from './damage-board.tsx';
 import { FunctionsTried } from './functions-tried.tsx';
 import { Measuring } from './measuring.tsx';
 import { OwnerWords } from './owner-words.tsx';
+import { BatteryReport } from '../trying/battery-report.tsx';
 import { WetPanel } from './wet-panel.tsx';
 
 /** What came of the last repair of this very device has to be known before it is touched. */
@@ -99,6 +100,12 @@ function Intake({ bench, mechanism, map, state }: OpenJob) {
           />
           <ChargeReading state={state} onCharge={(charge) => void send('charge', charge)} />
           <Measuring map={map} state={state} onMeasure={(measure) => void send('measure', measure)} />
+          {state.targets.some((each) => 'replace' in each && each.replace === map.battery?.part) && (
+            <section aria-label="The old battery">
+              <h2 className="text-note text-quiet">What the old battery reports, while it still runs</h2>
+              <BatteryReport of="old" reads={state.batteryReads} onRead={(read) => void send('battery-read', read)} />
+            </section>
+          )}
           {state.wet ? (
             <p className="text-body">
               Liquid damage: its battery comes off at once.{' '}

@@ -22,6 +22,7 @@ interface LookedAtProps {
 /** Old and new side by side: what came with the new one, what moves over, and what it has no place for. */
 export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
   const { looked } = part;
+  const { hazards = [] } = mechanism.map.parts.find(({ id }) => id === part.mapPart) ?? {};
   const [includes, setIncludes] = useState<ReadonlySet<string>>(new Set(looked?.includes));
   const [lacks, setLacks] = useState<ReadonlySet<string>>(new Set(looked?.lacks));
   const { field, pick, sent } = useFields(schema, { condition: looked?.condition ?? 'good', text: looked?.text ?? '' });
@@ -49,6 +50,9 @@ export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
         <div className="min-w-60 grow">
           <Field label="Note" {...field('text')} maxLength={1000} />
         </div>
+        {hazards.includes('lithium') && (
+          <p className="w-full text-body">No dent, no swelling, its wrap whole: else it is damaged, and lies apart.</p>
+        )}
         <Button weight={looked ? 'plain' : 'loud'} type="submit">
           {looked ? 'Note it anew' : 'Looked at'}
         </Button>

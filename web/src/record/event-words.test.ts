@@ -60,6 +60,7 @@ describe('a line of the record', () => {
       told: { items: ['a', 'b'], who: 'the owner', how: 'by-phone' },
       prepared: { items: ['strap'], skipped: [{ item: 'T3', reason: 'broken' }] },
       policy: { change: { display: 'taken-off', closing: null } },
+      'battery-read': { of: 'new', health: 1, capacity_mAh: 4100, charge: 0.4, origin: 'as-foretold' },
       'transplant-allowed': { lead: 'Maren', text: '', charge: 0.2, confirmed: ['eyes'] },
       'transplant-done': { old_V: 3.8, cells_V: [3.81], checked: ['polarity'] },
       'part-arrived': { part: 'p', mapPart: 'screen', source: 'Harbour Parts', arrived: '2026-11-03', window_days: 30 },

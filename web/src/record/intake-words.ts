@@ -1,3 +1,4 @@
+import { batteryWords } from '@nibrel/core/words';
 import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { partName, thingName, capital, plural } from '@nibrel/core/words';
@@ -40,6 +41,8 @@ export function intakeLine(map: DeviceMap, event: BenchEvent): string {
       return `School changed: ${Object.entries(event.data.change)
         .map(([key, value]) => `${key} ${value ?? 'as mapped'}`)
         .join(', ')}`;
+    case 'battery-read':
+      return `Battery report of the ${event.data.of} one: ${batteryWords(event.data)}`;
     case 'transplant-allowed':
       return `An iron or welder at a cell allowed by ${event.data.lead}, charge ${percent(event.data.charge)}; confirmed: ${event.data.confirmed.join(', ')}. ${event.data.text}`;
     case 'transplant-done':
