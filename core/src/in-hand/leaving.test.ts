@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../test/bench.ts';
-import { dunlinOpen, gannetWorks, petrelGlass, tern5 } from '../../test/maps.ts';
+import { bondOf, dunlinOpen, gannetWorks, petrelGlass, tern5 } from '../../test/maps.ts';
 import { usualSetting } from '../heat/index.ts';
 import { leaving } from './index.ts';
 
@@ -44,6 +44,26 @@ describe('may it be left now', () => {
     // nothing of this plan makes it dead: it may be left once it is closed
     expect(next!.after.id).toBe('make:back-bond');
     expect(texts(bench.wait(3600)).join()).not.toContain('grabs again');
+  });
+
+  it('says of the bond in hand the very window that is said beside its edge', () => {
+    const bench = new TestBench(petrelGlass(), [{ replace: 'back-glass' }]).prepare().until('heat:back-bond');
+    bench.send('heat-on', { joint: 'back-bond', setting: usualSetting('plate'), heat_s: 300 });
+    bench.wait(300).send('heat-off', { joint: 'back-bond', seconds: 300 });
+    const bond = bondOf(petrelGlass(), 'back-bond');
+    const softFor_s = Object.fromEntries(bond.segments!.map(({ id }) => [id, 40]));
+    const off = { since_s: 10, isEarly: false, working_s: 100, drags_s: null, coolIn_s: null };
+    const reach = { low: 50, likely: 60, high: 70 };
+    const warm = {
+      on: null,
+      off: { ...off, byEdge: { softFor_s, dragFor_s: {} } },
+      bond_C: reach,
+      soften_C: 58,
+      drag: { ...reach, from: 0 },
+      problem: null,
+    };
+    const { mechanism, state } = bench;
+    expect(leaving(mechanism, state, bench.ahead(), bench.now, warm as never).bad[0]!.in_s).toBe(30);
   });
 
   it('not with adhesive bare; a cell that lies out is said and no reason to stay', () => {

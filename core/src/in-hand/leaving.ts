@@ -1,8 +1,11 @@
+import type { DeviceMap } from '../device-map/index.ts';
 import { type Op, opId } from '../drafts/index.ts';
 import { isOuter } from '../device-map/index.ts';
 import { applied, type DeviceState, isDead, type Mechanism, numberedOp, OFF, OPEN } from '../holds/index.ts';
 import { dropsOf, type JobState, lastWarmed } from '../job/index.ts';
 import { partName, thingName } from '../words/index.ts';
+import { cutInHand } from './cut-in-hand.ts';
+import { edgeInHand } from './edge-in-hand.ts';
 import type { WarmBond } from './warm-bond.ts';
 
 /** Something that turns bad where a repair is left as it lies. */
@@ -65,11 +68,12 @@ function soonest(a: TurnsBad, b: TurnsBad): number {
 /** The source, a bond that is warm and not cut through, and vapour. */
 function heatBad(
   { map }: Mechanism,
-  { opening, device }: JobState,
+  state: JobState,
   ops: readonly Op[],
   now: number,
   warm: WarmBond | null,
 ): TurnsBad[] {
+  const { opening, device } = state;
   const bad: TurnsBad[] = [];
   if (opening.heating)
     bad.push({ text: 'The source is on: it does not switch itself off', in_s: null, isSlight: false });
@@ -84,8 +88,7 @@ function heatBad(
     !device.released[map.joints.findIndex(({ id }) => id === joint)]
   ) {
     const gone_s = ((now - Date.parse(last.offAt)) / 1000) * last.pace;
-    const working_s = warm?.off?.working_s ?? STIFF_S;
-    const left_s = working_s - gone_s;
+    const left_s = leftToCut_s(map, state, joint, warm) ?? (warm?.off?.working_s ?? STIFF_S) - gone_s;
     const name = thingName(map, joint);
     if (left_s > 0) bad.push({ text: `${name} grabs again as it cools`, in_s: Math.round(left_s), isSlight: false });
     else if (cutting)
@@ -94,6 +97,14 @@ function heatBad(
   if (dropsOf(opening) > 0)
     bad.push({ text: 'Solvent is in the air: nothing is warmed here', in_s: null, isSlight: true });
   return bad;
+}
+
+/** What is said beside the edge in hand is said here as well; null where no edge is, or nothing is foreseen. */
+function leftToCut_s(map: DeviceMap, state: JobState, id: string, warm: WarmBond | null): number | null {
+  const bond = map.joints.find((each) => each.id === id);
+  if (bond?.type !== 'bond' || !warm) return null;
+  const cut = cutInHand(map, state, bond, warm);
+  return cut && (edgeInHand(state, bond, cut, warm)?.left_s ?? null);
 }
 
 /** The last of the operations that work the bond that is warm: until what it holds is up, it closes again. */

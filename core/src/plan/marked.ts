@@ -25,7 +25,9 @@ export function marking(
       const isOld = op.kind === 'lift' && replaced.has(part.get(op.part!)!);
       const own = op.kind === 'open' || op.kind === 'lift' ? [op.part!] : [];
       const held = map.joints[joint.get(op.joint ?? '') ?? -1];
-      const isPry = op.kind === 'release' && (held?.type === 'bond' || held?.type === 'clip');
+      // where a cut begins is a matter of its edges
+      const isCut = held?.type === 'bond' && (held.segments ?? []).some(({ depth }) => depth !== undefined);
+      const isPry = op.kind === 'release' && !isCut && (held?.type === 'bond' || held?.type === 'clip');
       const frees = own.filter((id) => !free.has(id));
       const pries = [...own, ...(isPry ? held.holds : [])].filter((id) => !pried.has(id));
       const asks = frees.flatMap((id) => overlookedAt(mechanism, part.get(id)!)).filter((id) => !asked.has(id));

@@ -60,7 +60,8 @@ describe('a hint belongs to its own step', () => {
     const where = (words: string) => ops.filter((op) => opWords(map, op).hint?.includes(words)).map(({ id }) => id);
     expect(where('It comes out flat.')).toEqual(['lift:cell']);
     expect(where('A thin film first.')).toEqual(['release:front-seal']);
-    expect(where('Begin at its lower left.')).toEqual(['release:front-seal']);
+    // a cut begins where its edges say
+    expect(where('Begin at its lower left.')).toEqual(['release:front-hooks']);
   });
 
   it('of what is fitted and closed in one is said once', () => {
