@@ -113,7 +113,7 @@ export function NewRepair() {
       <form className="grid min-h-0 grow lg:grid-cols-[18rem_minmax(0,1fr)_20rem]" onSubmit={takeIn}>
         <section
           aria-label="Device and target"
-          className="flex min-h-0 flex-col gap-3 border-ink px-6 py-4 lg:border-r"
+          className="flex min-h-0 flex-col gap-3 overflow-y-auto border-ink px-6 py-4 lg:border-r"
         >
           <h1 className="sr-only">New repair</h1>
           <div>
@@ -175,7 +175,7 @@ export function NewRepair() {
             />
           )}
           {map && (
-            <div className="h-[40dvh] grow lg:h-auto lg:min-h-0">
+            <div className="h-[40dvh] grow lg:h-auto lg:min-h-44">
               <DeviceDrawing
                 map={map}
                 side={side}
@@ -261,20 +261,7 @@ function Asked({ map, targets, isMore, onMore, onFull, onDrop }: AskedProps) {
           ))}
         </ul>
       )}
-      <div className="grid grid-cols-2 gap-2">
-        <Button
-          className="px-2! text-note"
-          aria-pressed={isMore}
-          disabled={targets.length === 0 || isFull}
-          onClick={onMore}
-        >
-          {isMore ? 'Which one?' : 'And another'}
-        </Button>
-        <Button className="px-2! text-note" disabled={isFull} onClick={() => onFull([])}>
-          All of it apart
-        </Button>
-      </div>
-      {isFull && (
+      {isFull ? (
         <select
           aria-label="All of it apart but keep"
           className="min-h-12 w-full border-b-2 border-ink bg-paper text-body"
@@ -292,6 +279,15 @@ function Asked({ map, targets, isMore, onMore, onFull, onDrop }: AskedProps) {
               </option>
             ))}
         </select>
+      ) : (
+        <div className="grid grid-cols-2 gap-2">
+          <Button className="px-2! text-note" aria-pressed={isMore} disabled={targets.length === 0} onClick={onMore}>
+            {isMore ? 'Which one?' : 'And another'}
+          </Button>
+          <Button className="px-2! text-note" onClick={() => onFull([])}>
+            All of it apart
+          </Button>
+        </div>
       )}
     </div>
   );

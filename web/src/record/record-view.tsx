@@ -176,7 +176,8 @@ function Line({ map, event, seconds, short }: LineProps) {
             {stepWords(map, step)}
             {short.has(step.id) && <strong className="text-care"> · cut short, {short.get(step.id)}</strong>}
           </span>
-          {seconds && (
+          {/* what was ticked afterwards took nobody no time */}
+          {seconds && seconds[at]! >= 1 && (
             <span className="whitespace-nowrap text-quiet">
               {steps.length > 1 ? 'about ' : ''}
               {duration(Math.round(seconds[at]!))}
