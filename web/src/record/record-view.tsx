@@ -322,8 +322,8 @@ function Screws({ map, state }: { readonly map: DeviceMap; readonly state: JobSt
 function Tests({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
   const names = new Map(map.functions.map((each) => [each.id, each.name]));
   const done = state.tests.filter((each) => each.stage !== 'intake' && each.stage !== 'trial');
-  const final = done.filter((each) => each.stage === 'after');
-  const shown = final.length > 0 ? final : done;
+  // of each function the newest: what was tried before sealing stands
+  const shown = [...new Map(done.map((each) => [each.function, each])).values()];
   const failed = new Set(
     state.tests.flatMap((each) => (each.stage === 'intake' && each.result === 'fails' ? [each.function] : [])),
   );
