@@ -332,6 +332,12 @@ export function isDecidedOnSight(bond: BondJoint): boolean {
   return bond.renew === undefined && (bond.style === 'pad' || bond.style === 'tape');
 }
 
+/** The tabs or straps of a bond, in the printed order, where its map tells them apart: each is pulled by itself. */
+export function tabsOf({ style, segments = [] }: BondJoint): readonly BondSegment[] {
+  if ((style !== 'tabs' && style !== 'strap') || segments.some(({ depth }) => depth !== undefined)) return [];
+  return segments.toSorted((a, b) => (a.order ?? Infinity) - (b.order ?? Infinity));
+}
+
 /** Is its cell taken out by hand: nothing is cut or pried beside it, and no plug is pulled? */
 export function hasLiftOutCell({ battery, joints }: Pick<DeviceMap, 'battery' | 'joints'>): boolean {
   if (!battery) return false;

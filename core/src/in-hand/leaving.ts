@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../device-map/index.ts';
+import { type DeviceMap, tabsOf } from '../device-map/index.ts';
 import { type Op, opId } from '../drafts/index.ts';
 import { isOuter } from '../device-map/index.ts';
 import { applied, type DeviceState, isDead, type Mechanism, numberedOp, OFF, OPEN } from '../holds/index.ts';
@@ -77,7 +77,11 @@ function heatBad(
   const bad: TurnsBad[] = [];
   if (opening.heating)
     bad.push({ text: 'The source is on: it does not switch itself off', in_s: null, isSlight: false });
-  const cutting = ops.find((op) => op.kind === 'release' && (opening.cut.get(op.joint!)?.size ?? 0) > 0);
+  const isPulled = (id: string) =>
+    map.joints.some((each) => each.id === id && each.type === 'bond' && tabsOf(each).length > 0);
+  const cutting = ops.find(
+    (op) => op.kind === 'release' && (opening.cut.get(op.joint!)?.size ?? 0) > 0 && !isPulled(op.joint!),
+  );
   const warmed = ops.find((op) => op.kind === 'release' && lastWarmed(opening, op.joint!) !== undefined);
   const joint = (cutting ?? warmed)?.joint;
   const last = joint === undefined ? undefined : lastWarmed(opening, joint);

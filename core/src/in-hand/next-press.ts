@@ -1,4 +1,4 @@
-import { type DeviceMap, fastenerAt } from '../device-map/index.ts';
+import { type DeviceMap, fastenerAt, tabsOf } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import {
@@ -11,7 +11,7 @@ import {
   wrongScrews,
 } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
-import { isGate } from '../words/index.ts';
+import { capital, isGate, tabName } from '../words/index.ts';
 import type { Ahead } from './ahead.ts';
 import { doneStep } from './done-step.ts';
 import { type AtHand, type Does, type NextPress, NOTHING, pressing, say } from './press.ts';
@@ -66,7 +66,20 @@ function pressOn(mechanism: Mechanism, state: JobState, ops: readonly Op[], now:
   if (op.name === 'inspect') return pressing('It is good', say(...lookAnswer(op, 'good')));
   const [test, ...then] = testAnswer(map, state, op, 'works');
   if (test) return pressing(`${functionName(map, test.data.function)} works`, say(test, ...then));
+  const tab = nextTab(map, state, op);
+  if (tab) return pressing(`${capital(tab.name)} is out`, say(tab.pulled));
   return pressOnBond(map, state, op, atHand, now) ?? pressOnStep(mechanism, state, ops, now, atHand);
+}
+
+/** The tab that is pulled next, each by itself; null where none is, or the map does not tell them apart. */
+export function nextTab(map: DeviceMap, state: JobState, op: Op): { name: string; pulled: Said } | null {
+  const joint = map.joints.find(({ id }) => id === op.joint);
+  if (op.kind !== 'release' || joint?.type !== 'bond') return null;
+  const out = state.opening.cut.get(joint.id);
+  const tab = tabsOf(joint).find(({ id }) => !out?.has(id));
+  return tab
+    ? { name: tabName(joint, tab.id), pulled: { type: 'edge', data: { joint: joint.id, segment: tab.id } } }
+    : null;
 }
 
 /** What was seen at a part that is looked at before it goes back; nothing at any other step. */

@@ -1,5 +1,5 @@
 import { opId } from '../drafts/index.ts';
-import type { BondJoint } from '../device-map/index.ts';
+import { type BondJoint, tabsOf } from '../device-map/index.ts';
 import { type HeatSetting, readingProblem, ROOM_C } from '../heat/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import { isSameName } from '../names/index.ts';
@@ -189,12 +189,14 @@ function edgeCut(mechanism: Mechanism, state: JobState, { joint, segment }: Open
   if (state.opening.heating?.joint === joint) {
     return { problem: 'The heat source is still on. Take it off before you cut.' };
   }
-  const cut = (bond.segments ?? []).filter((each) => each.depth !== undefined);
+  const tabs = tabsOf(bond);
+  const cut = tabs.length > 0 ? tabs : (bond.segments ?? []).filter((each) => each.depth !== undefined);
   if (!cut.some((each) => each.id === segment)) {
-    return { problem: `“${segment}” is no edge of this bond that is cut.` };
+    return { problem: `“${segment}” is no edge of this bond that is cut, and no tab that is pulled.` };
   }
   const before = state.opening.cut.get(joint) ?? new Set();
-  if (before.has(segment)) return { problem: 'This edge is cut already.' };
+  if (before.has(segment))
+    return { problem: tabs.length > 0 ? 'This tab is out already.' : 'This edge is cut already.' };
   const all = new Set([...before, segment]);
   if (all.size === cut.length) return releasedBy(mechanism, state, joint);
   const problem = releaseProblem(mechanism, state, joint);

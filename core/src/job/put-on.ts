@@ -1,5 +1,5 @@
 import { GLASS_FILM_OFF, opId } from '../drafts/index.ts';
-import { type DeviceMap, isOuter } from '../device-map/index.ts';
+import { type DeviceMap, isOuter, isSelfParting, isTether, tabsOf } from '../device-map/index.ts';
 import { OPEN } from '../holds/index.ts';
 import { partName, thingName } from '../words/index.ts';
 import { settled } from '../policy/index.ts';
@@ -53,7 +53,9 @@ function cups(map: DeviceMap, { opening, device, policy }: JobState): PutOn[] {
   if (firstGap !== 'one-cup' && firstGap !== 'two-cup') return [];
   const name = firstGap === 'one-cup' ? 'Cup' : 'Two-cup clamp';
   return map.joints.flatMap((joint, number): PutOn[] => {
-    const isBegun = (opening.cut.get(joint.id)?.size ?? 0) > 0 && !device.released[number];
+    // what is pulled by its tabs needs no cup
+    const isPulled = joint.type === 'bond' && tabsOf(joint).length > 0;
+    const isBegun = !isPulled && (opening.cut.get(joint.id)?.size ?? 0) > 0 && !device.released[number];
     const held = joint.holds[0]!;
     return isBegun ? [{ id: `cup:${joint.id}`, kind: 'cup', text: `${name} on ${partName(map, held)}` }] : [];
   });
@@ -61,8 +63,11 @@ function cups(map: DeviceMap, { opening, device, policy }: JobState): PutOn[] {
 
 /** What stands open at an angle leans on a block until it is closed or lifted. */
 function props(map: DeviceMap, { device }: JobState): PutOn[] {
+  // what nothing ties stands on no block
+  const isTied = (id: string) =>
+    map.joints.some((each) => isTether(each) && !isSelfParting(each) && (each.to === id || each.holds.includes(id)));
   return map.parts.flatMap((part, number): PutOn[] =>
-    part.opens && isOuter(part) && device.status[number] === OPEN
+    part.opens && isOuter(part) && isTied(part.id) && device.status[number] === OPEN
       ? [{ id: `prop:${part.id}`, kind: 'prop', text: `Block at ${partName(map, part.id)}` }]
       : [],
   );

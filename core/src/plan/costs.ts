@@ -19,6 +19,20 @@ export function costAsPlanned(ops: readonly Op[]): Pick<OrderResult, 'seconds' |
   );
 }
 
+/** Seconds of changing the tool and turning the device over before each operation, as the cost of a plan counts them. */
+export function setUpBefore(ops: readonly Pick<Op, 'tool' | 'face'>[]): number[] {
+  let tool: Op['tool'] = null;
+  let up: Op['face'] = null;
+  return ops.map((op) => {
+    const face = op.face === 'edge' ? null : op.face;
+    const change = op.tool !== null && op.tool !== tool ? TOOL_CHANGE_S : 0;
+    const flip = face !== null && up !== null && face !== up ? FLIP_S : 0;
+    tool = op.tool ?? tool;
+    up = face ?? up;
+    return change + flip;
+  });
+}
+
 export function standingFlexes(mechanism: Mechanism, state: DeviceState): number {
   return mechanism.map.parts.reduce((count, part, number) => {
     if (part.kind !== 'display' || state.status[number] !== OPEN) return count;

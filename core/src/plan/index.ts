@@ -1,3 +1,4 @@
+export { setUpBefore } from './costs.ts';
 export { type Plan, planRepair, type PlanRequest } from './plan.ts';
 export { type OwnTime, timesSchema } from './times.ts';
 export { compareOp, takeUpOp } from './comparisons.ts';

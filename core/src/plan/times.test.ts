@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { tern5 } from '../../test/maps.ts';
 import { planRequest } from '../api/requests.ts';
-import { planRepair } from './index.ts';
+import { planRepair, setUpBefore } from './index.ts';
 import type { OwnTime } from './times.ts';
 
 const budget = { now: () => performance.now(), limitMs: 300 };
@@ -10,6 +10,13 @@ const planned = (times?: readonly OwnTime[]) =>
 const all = ({ strip, rebuild }: ReturnType<typeof planned>) => [...strip, ...rebuild];
 
 describe('times of a plan', () => {
+  it('have one total, whoever adds them up: hands-on, with every change of tool and face before what it is for', () => {
+    const { strip, rebuild, seconds } = planned();
+    const total = (ops: typeof strip) =>
+      [...ops.map((op) => op.seconds), ...setUpBefore(ops)].reduce((sum, each) => sum + each, 0);
+    expect([total(strip), total(rebuild)]).toEqual([seconds.strip, seconds.rebuild]);
+  });
+
   it('are a guess with its reach where the workshop has none of its own', () => {
     for (const { id, seconds, low, high } of all(planned())) {
       expect(low!, id).toBeLessThanOrEqual(seconds);

@@ -14,7 +14,7 @@ export { capital, plural } from './english.ts';
 export { isGate, opLine, opWords, slideWords } from './op-words.ts';
 export { bitMark } from './bit-marks.ts';
 export { jointWords } from './joint-words.ts';
-export { edgeName, placeOfJoint, placeWords } from './places.ts';
+export { edgeName, placeOfJoint, placeWords, tabName } from './places.ts';
 export { seenEdge } from './seen.ts';
 export { whyNow } from './why.ts';
 export { waterWords } from './water.ts';

@@ -39,6 +39,11 @@ export function edgeName(bond: BondJoint, segment: string): string {
   return names.get(segment) ?? segment.replaceAll('-', ' ');
 }
 
+/** *lower left tab*, *strap 2*: one of several that are pulled. */
+export function tabName(bond: BondJoint, segment: string): string {
+  return `${edgeName(bond, segment)} ${bond.style === 'strap' ? 'strap' : 'tab'}`;
+}
+
 const named = new WeakMap<BondJoint, ReadonlyMap<string, string>>();
 
 /** An edge that is shorter than so much of its side is told by which end of it it is (guess). */

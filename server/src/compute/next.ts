@@ -3,6 +3,7 @@ import { aheadOf } from '@nibrel/core/in-hand';
 import type { BenchEvent, Job } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
+import { setUpBefore } from '@nibrel/core/plan';
 import { opTitle } from '@nibrel/core/words';
 import { Refusal } from '@nibrel/core/refusal';
 
@@ -22,7 +23,7 @@ export function nextOf({ map, job, events }: NextRequest): NextInJob {
     return {
       op: op?.id ?? null,
       title: op ? opTitle(map, op) : 'Everything is done: finish it',
-      handsOn_s: Math.round(sum(({ seconds }) => seconds)),
+      handsOn_s: Math.round(sum(({ seconds }) => seconds) + setUpBefore(ops).reduce((total, each) => total + each, 0)),
       waiting_s: Math.round(sum(({ wait_s = 0 }) => wait_s)),
     };
   } catch (error) {

@@ -13,6 +13,7 @@ import { Caution } from '../ui/caution.tsx';
 import { DriveMark } from '../ui/screw-mark.tsx';
 import { LoadCard } from '../closing/load-card.tsx';
 import { TapeCuts } from '../closing/tape-cuts.tsx';
+import { Tabs } from './tabs.tsx';
 import { Screws, Ticks } from './ticks.tsx';
 import type { Hand } from './opening/hand.ts';
 import { inUnits } from '../app/units.ts';
@@ -193,6 +194,7 @@ export function Operation({
         {(lead.name === 'compare' || lead.name === 'take-up') && beside && lookahead === 0 && (
           <NoPlace map={map} beside={beside} onNoPlace={onNoPlace} />
         )}
+        {lead.kind === 'release' && joint?.type === 'bond' && <Tabs state={state} bond={joint} />}
         {lead.name === 'read-battery' && lookahead === 0 && (
           <BatteryReport of="new" reads={state.batteryReads} onRead={onBattery} />
         )}

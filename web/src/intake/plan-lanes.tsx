@@ -1,6 +1,6 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
-import type { Plan } from '@nibrel/core/plan';
+import { type Plan, setUpBefore } from '@nibrel/core/plan';
 import { bitMark, opLine } from '@nibrel/core/words';
 import { duration } from '../app/format.ts';
 
@@ -69,7 +69,8 @@ function barsOf(map: DeviceMap, plan: Plan): { bars: Bar[]; span: number; turn: 
   const bars: Bar[] = [];
   let at = 0;
   let turn = 0;
-  const add = (op: Op) => {
+  const add = (op: Op, setUp_s: number) => {
+    at += setUp_s;
     const title = opLine(map, op);
     if (op.seconds > 0) bars.push({ id: op.id, lane: op.tool ?? 'by hand', from: at, seconds: op.seconds, title });
     at += op.seconds;
@@ -77,8 +78,10 @@ function barsOf(map: DeviceMap, plan: Plan): { bars: Bar[]; span: number; turn: 
       bars.push({ id: `${op.id} wait`, lane: 'waiting', from: at, seconds: op.wait_s, title: `${title}: wait` });
     at += op.wait_s ?? 0;
   };
-  plan.strip.forEach(add);
+  // as the plan counts them: changes of tool and face stand before what they are for
+  const [down, up] = [setUpBefore(plan.strip), setUpBefore(plan.rebuild)];
+  plan.strip.forEach((op, index) => add(op, down[index]!));
   turn = at;
-  plan.rebuild.forEach(add);
+  plan.rebuild.forEach((op, index) => add(op, up[index]!));
   return { bars, span: Math.max(1, at), turn };
 }

@@ -4,7 +4,7 @@ import { planAhead } from '@nibrel/core/in-hand';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import type { Op } from '@nibrel/core/drafts';
-import { planRepair } from '@nibrel/core/plan';
+import { planRepair, setUpBefore } from '@nibrel/core/plan';
 import { describe, expect, it } from 'vitest';
 import { shownOf } from './shown.ts';
 import { comingStretches, pastStretches, secondsOf } from './stretches.ts';
@@ -36,7 +36,8 @@ describe('the time band', () => {
     const ops = allOps(tern);
     const coming = comingStretches(tern, ops);
     expect(secondsOf(coming, 'wait')).toBe(ops.reduce((sum, op) => sum + (op.wait_s ?? 0), 0));
-    expect(secondsOf(coming, 'work')).toBe(ops.reduce((sum, op) => sum + op.seconds, 0));
+    const setUp_s = setUpBefore(ops).reduce((sum, each) => sum + each, 0);
+    expect(secondsOf(coming, 'work')).toBe(ops.reduce((sum, op) => sum + op.seconds, setUp_s));
     expect(coming.filter(({ when }) => when === 'now')[0]?.id).toBe(ops[0]!.id);
   });
 });

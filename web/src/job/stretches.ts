@@ -1,6 +1,7 @@
 import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
+import { setUpBefore } from '@nibrel/core/plan';
 import { opLine } from '@nibrel/core/words';
 import type { Stretch } from '../ui/time-band.tsx';
 
@@ -29,12 +30,13 @@ export function secondsUntil(events: readonly BenchEvent[], at: string): number 
   return secondsOf(pastStretches(until));
 }
 
-/** What is to come, by the plan: each operation, and the wait that follows it. The first is now. */
+/** What is to come, by the plan: each operation with its change of tool or face, and the wait that follows it. The first is now. */
 export function comingStretches(map: DeviceMap, ops: readonly Op[]): Stretch[] {
+  const setUp = setUpBefore(ops);
   return ops.flatMap((op, index): Stretch[] => {
     const when = index === 0 ? 'now' : 'to-come';
     const title = opLine(map, op);
-    const work: Stretch = { id: op.id, seconds: op.seconds, kind: 'work', when, title };
+    const work: Stretch = { id: op.id, seconds: op.seconds + setUp[index]!, kind: 'work', when, title };
     return op.wait_s
       ? [work, { id: `${op.id} wait`, seconds: op.wait_s, kind: 'wait', when, title: `${title}: wait` }]
       : [work];

@@ -1,8 +1,8 @@
 import { sourceNamed } from '@nibrel/core/sources';
 import type { BenchEvent } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import { type DeviceMap, tabsOf } from '@nibrel/core/device-map';
 
-import { capital, edgeName, plural, thingName } from '@nibrel/core/words';
+import { capital, edgeName, plural, tabName, thingName } from '@nibrel/core/words';
 import { countdown, spaced } from '../app/format.ts';
 import { temperature, temperatureGap } from '../app/units.ts';
 
@@ -29,7 +29,7 @@ export function openingLine(map: DeviceMap, event: BenchEvent): string | null {
       return `Source off ${thingName(map, joint)} after ${countdown(seconds)}${reached}${learned}`;
     }
     case 'edge':
-      return `Cut: ${edgeOf(map, event.data.joint, event.data.segment)} of ${thingName(map, event.data.joint)}`;
+      return pulledOrCut(map, event.data.joint, event.data.segment);
     case 'placeholder': {
       const { count, material } = event.data;
       return count === 0 ? 'Picks out of the gap' : `${capital(material)} pick left in the gap`;
@@ -43,7 +43,10 @@ export function openingLine(map: DeviceMap, event: BenchEvent): string | null {
   }
 }
 
-function edgeOf(map: DeviceMap, id: string, segment: string): string {
+function pulledOrCut(map: DeviceMap, id: string, segment: string): string {
   const joint = map.joints.find((each) => each.id === id);
-  return joint?.type === 'bond' ? edgeName(joint, segment) : spaced(segment);
+  if (joint?.type === 'bond' && tabsOf(joint).length > 0) {
+    return `${capital(tabName(joint, segment))} of ${thingName(map, id)} out`;
+  }
+  return `Cut: ${joint?.type === 'bond' ? edgeName(joint, segment) : spaced(segment)} of ${thingName(map, id)}`;
 }
