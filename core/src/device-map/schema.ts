@@ -87,6 +87,9 @@ const part = Joi.object({
     turn: Joi.number().min(-360).max(360),
     firstEdge: edge,
   }),
+  folds: Joi.array()
+    .max(20)
+    .items(Joi.object({ from: point.required(), to: point.required() })),
   through: Joi.array().items(
     Joi.object({ part: id.required(), x: coordinate_mm.required(), y: coordinate_mm.required() }),
   ),

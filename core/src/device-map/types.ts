@@ -99,6 +99,8 @@ export interface Part {
   readonly opens?: { readonly edge: Edge; readonly gap?: number; readonly angle?: number };
   readonly liftFrom?: Point;
   readonly motion?: { readonly angle?: number; readonly turn?: number; readonly firstEdge?: Edge };
+  /** lines along which a flex is folded as it goes in, mm, one after the other */
+  readonly folds?: readonly { readonly from: Point; readonly to: Point }[];
   readonly through?: readonly { readonly part: string; readonly x: number; readonly y: number }[];
   readonly ifFailed?: { readonly replace: string };
   readonly mixUpWith?: readonly string[];

@@ -36,6 +36,11 @@ describe('what the map knows', () => {
     ['a printed mark', joint('display-plug', { mark: 'J7' }), 'Marked “J7”.'],
     ['a mark on a part', part('rear-camera', { mark: '2' }), 'Marked “2”.'],
     ['how it goes in', part('rear-camera', { motion: { firstEdge: 'top', angle: 30 } }), 'its top edge first, at 30°'],
+    [
+      'a fold',
+      part('volume-flex', { folds: [{ from: { x: 1, y: 1 }, to: { x: 3, y: 1 } }] }),
+      'Folded along the line drawn: is it?',
+    ],
     ['an opening', part('volume-flex', { through: [{ part: 'frame', x: 1, y: 1 }] }), 'Feed it back through'],
     ['a look-alike', part('rear-camera', { mixUpWith: ['front-camera'] }), 'mixed up with Front camera'],
     ['what a failed look asks for', part('rear-camera', { ifFailed: { replace: 'rear-camera' } }), 'Look at it first'],

@@ -167,16 +167,18 @@ function lockedWords({ locker, singleUse }: Fastener, isOff: boolean): string[] 
 const SPENT_CELL = 'Apart from all else, its contacts covered, for the lithium waste: a new one goes in.';
 
 function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
-  const { motion, through = [], mixUpWith = [], mark, ifFailed, hazards = [] } = part;
+  const { motion, folds = [], through = [], mixUpWith = [], mark, ifFailed, hazards = [] } = part;
   const isOff = op.kind === 'open' || op.kind === 'lift';
   // what is fitted and closed in one is said once
   const isIn = op.kind === 'fit' || (op.kind === 'close' && op.posture !== undefined);
   const isSpent = part.reuse === 'single-use' && op.kind === 'lift';
+  const folded = isIn ? folds.length : 0;
   const openings = through.map((each) => partName(map, each.part)).join(' and ');
   return [
     ...(isSpent ? [hazards.includes('lithium') ? SPENT_CELL : 'Into the bin at once: a new one goes in.'] : []),
     ...(mark !== undefined && isIn ? [`Marked “${mark}”.`] : []),
     ...(motion && isIn ? motionWords(motion, part.face) : []),
+    ...(folded > 0 ? [`Folded along the ${folded === 1 ? 'line' : `${folded} lines`} drawn: is it?`] : []),
     ...(openings && op.kind === 'lift' ? [`Draw it out of the opening in ${openings}.`] : []),
     ...(openings && op.kind === 'fit' ? [`Feed it back through ${openings} first.`] : []),
     ...(mixUpWith.length > 0 && (op.kind === 'lift' || op.kind === 'fit')

@@ -4,6 +4,7 @@ import type { Mechanism } from '@nibrel/core/holds';
 import type { SideBySide } from '@nibrel/core/in-hand';
 import type { JobState } from '@nibrel/core/job';
 import { type ReactNode, useMemo } from 'react';
+import { FoldMarks } from '../drawing/fold-marks.tsx';
 import { DamageMark } from '../drawing/damage-mark.tsx';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { onSide, type Side } from '../drawing/geometry.ts';
@@ -49,11 +50,13 @@ export function BenchPicture({
     () => (tray || op?.name === 'compare' || op?.name === 'take-up' ? NOTHING_NEAR : nearOf(map, op)),
     [tray, map, op],
   );
+  const folded = op?.kind === 'fit' && map.parts.some(({ id, folds }) => id === op.part && folds) ? op.part : undefined;
   const damage = state.stopped ? state.damage.filter(({ face }) => face === side || face === 'edge') : [];
   const over =
-    tray || marks || damage.length > 0 ? (
+    tray || marks || folded || damage.length > 0 ? (
       <>
         {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
+        {folded && <FoldMarks map={map} side={side} part={folded} />}
         {marks}
         {damage.map((each) => (
           <DamageMark key={each.id} kind={each.kind} x={onSide(map, side, each.x)} y={each.y} />
