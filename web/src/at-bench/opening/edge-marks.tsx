@@ -23,8 +23,10 @@ export function EdgeMarks({ map, side, bond, cut, done }: EdgeMarksProps) {
         const [x1, x2] = [onSide(map, side, from.x), onSide(map, side, to.x)];
         const isNow = segment === next;
         const isCut = done.has(segment);
-        const at = { x: (x1 + x2) / 2, y: (from.y + to.y) / 2 };
         const { runs, inward } = lieOf({ from: { x: x1, y: from.y }, to: { x: x2, y: to.y } }, map.outline);
+        // words of two sides that face each other stand at two heights, so that they meet nowhere
+        const aside = runs === 'along' ? (Math.sign(inward.x) * -Math.abs(to.y - from.y)) / 12 : 0;
+        const at = { x: (x1 + x2) / 2, y: (from.y + to.y) / 2 + aside };
         const shift = depth / 2;
         return (
           <g key={segment}>
