@@ -34,6 +34,7 @@ describe('an iron at a cell', () => {
       about: 'transplant',
     });
     expect(bench.send('did', { steps: [step] }).problem).toContain('for a lead to allow');
+    expect(bench.send('did', { steps: [step], anyway: 'it came off' }).problem).toContain('for a lead to record');
     expect(bench.send('transplant-allowed', ALLOWED).problem).toContain('for a lead');
     expect(bench.send('transplant-allowed', ALLOWED, 'Maren').problem).toBeNull();
     expect(bench.send('did', { steps: [step] }).problem).toBeNull();

@@ -1,5 +1,6 @@
 import { cellSolderedAt, type DeviceMap } from '../device-map/index.ts';
 import { partName } from '../words/index.ts';
+import type { BenchEvent } from './events.ts';
 import type { JobState } from './state.ts';
 
 /**
@@ -15,4 +16,14 @@ export function cellForALead(
   const joint = map.joints.find((each) => each.id === id);
   const cell = joint && cellSolderedAt(map, joint);
   return cell ? partName(map, cell.id) : null;
+}
+
+/** That an iron was taken to a cell all the same is for a lead to record. Begins a sentence. */
+export function ironAnyway(map: DeviceMap, state: JobState, event: BenchEvent): string | null {
+  if (event.type !== 'did' || event.data.anyway === undefined) return null;
+  const cells = event.data.steps.map((step) =>
+    step.name === 'transplant' && !state.transplant.allowed ? 'the battery' : cellForALead(map, state, step),
+  );
+  const cell = cells.find((each) => each !== null);
+  return cell ? `An iron at ${cell}, also one that was taken to it anyway, is for a lead to record` : null;
 }

@@ -8,6 +8,7 @@ import { notShown } from './gate.ts';
 import { notHandedOver } from './handing-over.ts';
 import { pastTheCell } from './heat-on-cell.ts';
 import { heatProblem } from './heat-rules.ts';
+import { ironAnyway } from './iron-at-cell.ts';
 import { leftOpen } from './left-open.ts';
 import { screwsInWrong } from './screw-account.ts';
 import { sealsIn } from './sealed-in.ts';
@@ -44,7 +45,10 @@ export function objection(
     screwsInWrong(mechanism, state, event) ??
     heatProblem(mechanism, state, event, around);
   if (problem !== null) return { problem };
-  const what = forALead(state, event) ?? (isLeads(event.by, around) ? null : pastTheCell(mechanism, state, event));
+  const unless = isLeads(event.by, around)
+    ? null
+    : (pastTheCell(mechanism, state, event) ?? ironAnyway(mechanism.map, state, event));
+  const what = forALead(state, event) ?? unless;
   return what === null ? null : onlyTheLead(event.by, around, what);
 }
 

@@ -9,6 +9,7 @@ import type { Op } from '../drafts/index.ts';
 export function withPostures(mechanism: Mechanism, ops: readonly Op[]): Op[] {
   const kept = new Map<string, Op['posture']>();
   return ops.map((op, at) => {
+    if (op.name === 'liner-off' && isDownBefore(mechanism, ops.slice(0, at), op)) return { ...op, posture: 'waits' };
     const part = mechanism.map.parts.find((each) => each.id === op.part);
     if (!part) return op;
     const until = (kinds: readonly Op['kind'][]) => {
@@ -39,6 +40,14 @@ export function withPostures(mechanism: Mechanism, ops: readonly Op[]): Op[] {
         return op;
     }
   });
+}
+
+/** Does a part lie on its liner by then, closed before its bond is made? */
+function isDownBefore({ map }: Mechanism, before: readonly Op[], { joint: id }: Op): boolean {
+  const held = map.joints.find((each) => each.id === id)?.holds ?? [];
+  return before.some(
+    ({ kind, part, staysOpen }) => (kind === 'close' || (kind === 'fit' && !staysOpen)) && held.includes(part!),
+  );
 }
 
 function isWork({ kind }: Op): boolean {

@@ -147,7 +147,14 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
     case 'lay':
       return { ...layingWords(joint), thing: bond };
     case 'liner-off':
-      return { title: 'Liner off', thing: bond, hint: 'Fingers off the adhesive; close it straight after.' };
+      return {
+        title: 'Liner off',
+        thing: bond,
+        hint: joined(
+          op.posture === 'waits' ? 'It lies on its liner: up once more for it, and down again.' : undefined,
+          'Fingers off the adhesive; close it straight after.',
+        ),
+      };
     case 'tack':
       return {
         title: 'See whether it still sticks',

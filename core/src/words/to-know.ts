@@ -250,7 +250,7 @@ function weighed(bond: BondJoint): string[] {
     const made = press ? ` That is ${Math.round(press.pressure_kPa)} kPa; ${asked}.` : '';
     return [`${close.mass_kg} kg on it, spread over the whole of it.${made}`];
   }
-  return press ? [`${Math.ceil(press.mass_kg)} kg, spread over the whole of it, press it as hard as ${asked}.`] : [];
+  return press ? [`${Math.ceil(press.mass_kg)} kg, spread over the whole of it: ${asked}.`] : [];
 }
 
 /** On which side of a joint a place lies. */

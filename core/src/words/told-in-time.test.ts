@@ -115,6 +115,12 @@ describe('what is often done half', () => {
     expect(hint(tern, ops, 'release:bezel-clips')).not.toContain('Take its place');
   });
 
+  it('says that what lies on its liner goes up once more', () => {
+    const glass = opsOf(petrelGlass(), { replace: 'display' });
+    expect(hint(petrelGlass(), glass, 'liner-off:front-bond')).toMatch(/^It lies on its liner: up once more/);
+    expect(hint(tern, ops, 'liner-off:front-seal')).not.toContain('up once more');
+  });
+
   it('pulls at what was soldered, feels a key by hand, and says what usually resists', () => {
     const board = opsOf(gannetWorks(), { replace: 'board' });
     expect(hint(gannetWorks(), board, 'make:earpiece-wires')).toContain('pull at it, gently');
