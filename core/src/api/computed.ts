@@ -114,6 +114,7 @@ const op = shape<Op>(
     functions: listOf(text),
     untried: listOf(text),
     isRest: yes,
+    isUnsealed: yes,
   },
 );
 const warning = shape<Warning>({ code: text, text }, { part: text, joint: text });

@@ -54,6 +54,8 @@ export interface Op {
   readonly onBoth?: true;
   /** ids of the functions that a test tries */
   readonly functions?: readonly string[];
+  /** a test before the device is closed, where nothing is glued after it */
+  readonly isUnsealed?: true;
   /** all else was tried before it was closed */
   readonly isRest?: true;
   /** parts that are glued shut before this test, since it can't come first */
@@ -83,6 +85,7 @@ export interface Procedure {
   readonly functions?: readonly string[];
   readonly untried?: readonly string[];
   readonly isRest?: true;
+  readonly isUnsealed?: true;
   readonly why?: string;
   readonly whyNotEarlier?: string;
 }

@@ -128,9 +128,15 @@ function withTestBefore(
     stage: 'prove',
     after: started.map(({ op }) => op.id),
     ...(untried.length > 0 ? { untried } : {}),
+    ...(last.some((op) => isGlued(mechanism, op)) ? {} : { isUnsealed: true }),
   });
   const body = staged.map((draft) => (isClosing(draft) ? afterBy(draft, 'test', [test.op.id]) : draft));
   return { drafts: [...body, ...started, afterBy(test, 'test', first)], shown, last };
+}
+
+/** Is a bond made with it that is glued anew? */
+function isGlued({ map, joint }: Mechanism, { kind, joint: id }: Op): boolean {
+  return kind === 'make' && isGluedAnew(map.joints[joint.get(id!)!]!);
 }
 
 /** A device that was dead is started as its map says; one that never slept needs no first start. */

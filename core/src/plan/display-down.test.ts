@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { rearDevice, screwedFromBehind, trimmed } from '../../test/rear-device.ts';
+import { dunlinOpen } from '../../test/maps.ts';
 import { before, ids, plan } from '../../test/played-plans.ts';
+import type { DeviceMap } from '../device-map/index.ts';
 import { opWords } from '../words/index.ts';
 
 const replaced = [{ replace: 'display' }];
@@ -37,6 +39,18 @@ describe('a display that goes down before the last closings', () => {
     expect(warnings.find(({ code }) => code === 'untried')?.text).toMatch(
       /before it can be tried. Display: press connector to Board comes only after/,
     );
+  });
+
+  it('is tried before closing, not before sealing, where nothing is glued after it', () => {
+    const title = (map: DeviceMap, part: string) => {
+      const { rebuild } = plan(map, [{ replace: part }]);
+      return opWords(
+        map,
+        rebuild.find(({ id }) => id === 'test:before')!,
+      ).title;
+    };
+    expect(title(dunlinOpen(), 'cell')).toBe('Try it before closing');
+    expect(title(rearDevice(), 'display')).toBe('Try it before sealing');
   });
 
   it('is said so also where the plan is made once it is down', () => {

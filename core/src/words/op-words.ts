@@ -285,14 +285,14 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
   }
 }
 
-function testWords(map: DeviceMap, { id, functions = [], untried = [], isRest }: Op): OpWords {
+function testWords(map: DeviceMap, { id, functions = [], untried = [], isRest, isUnsealed }: Op): OpWords {
   const thing = functions.length > 0 ? plural(functions.length, 'function') : 'It starts, nothing smells or grows warm';
   if (id === TEST_AFTER && isRest) {
     const hint = functions.length > 0 ? 'What closing can have changed; the rest was tried before.' : undefined;
     return { title: 'Try it closed', thing, ...(hint ? { hint } : {}) };
   }
   if (id === TEST_AFTER) return { title: 'Try everything', thing };
-  if (untried.length === 0) return { title: 'Try it before sealing', thing };
+  if (untried.length === 0) return { title: isUnsealed ? 'Try it before closing' : 'Try it before sealing', thing };
   const down = untried.map((each) => partName(map, each)).join(' and ');
   return { title: 'Try it before closing', thing, hint: `${down} is down already: what fails in it takes a new seal.` };
 }
