@@ -72,7 +72,7 @@ function pressOn(mechanism: Mechanism, state: JobState, ops: readonly Op[], now:
 }
 
 /** The tab that is pulled next, each by itself; null where none is, or the map does not tell them apart. */
-export function nextTab(map: DeviceMap, state: JobState, op: Op): { name: string; pulled: Said } | null {
+function nextTab(map: DeviceMap, state: JobState, op: Op): { name: string; pulled: Said } | null {
   const joint = map.joints.find(({ id }) => id === op.joint);
   if (op.kind !== 'release' || joint?.type !== 'bond') return null;
   const out = state.opening.cut.get(joint.id);

@@ -174,7 +174,7 @@ function untrue(map: DeviceMap, ops: readonly Op[]): string[] {
         'over itself',
       ],
       [/still connected/.test(caution) && wasDead, 'connected, while it is dead'],
-      [/^Dead from here on/.test(reason) && (wasDead || !isDead(mechanism, state)), 'dead before, or not yet'],
+      [reason.startsWith('Dead from here on') && (wasDead || !isDead(mechanism, state)), 'dead before, or not yet'],
       [/still live/.test(reason) && isDead(mechanism, state), 'live, while it is dead'],
       [/Flush all round/.test(more) && !(joint?.type === 'bond' && joint.style === 'perimeter'), 'flush, with no seal'],
       [/against a block/.test(more) && part?.opens === undefined, 'a block for what does not stand'],
