@@ -37,6 +37,13 @@ test('two cameras and a port are taken in as one repair, and a dead device in on
   const arrival = page.getByRole('dialog', { name: 'A part arrived' });
   await expect(arrival).toContainText('Three at once');
   await expect(arrival.getByRole('combobox').nth(1)).toHaveValue('rear-camera');
+  // what is not there is ordered at the desk, or left as it is
+  await page.goto(`${server.url}/jobs/${id}/prepare`);
+  await page.getByRole('button', { name: /^New parts/ }).click();
+  const parts = page.getByRole('region', { name: 'New parts' });
+  await parts.getByRole('button', { name: 'Close up without' }).nth(1).click();
+  await expect(parts.getByRole('listitem')).toHaveCount(2);
+  await expect(parts).not.toContainText('Rear camera');
   await page.goto(`${server.url}/jobs/${id}/record`);
   await expect(page.getByRole('region', { name: 'What happened' })).toContainText('not tried');
 });

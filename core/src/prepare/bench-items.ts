@@ -4,6 +4,7 @@ import type { Op } from '../drafts/index.ts';
 import type { Limits } from '../limits/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Target } from '../search/index.ts';
+import { partName } from '../words/index.ts';
 import { takesOut, wayIn } from './way-in.ts';
 
 /** One thing that has to be so on the bench before the device is opened. */
@@ -39,6 +40,7 @@ export function benchItems(
   // a strap that is pulled dry may snap, and is soaked then
   const undone = new Set(ops.flatMap((op) => (op.kind === 'release' ? [op.joint] : [])));
   const mayBeSoaked = map.joints.some((each) => each.type === 'bond' && each.solvent && undone.has(each.id));
+  const seals = sealsToLay(map, ops);
   const { battery } = map;
   const lifted =
     battery &&
@@ -76,6 +78,11 @@ export function benchItems(
       title: 'Window open, heat source off before solvent',
       harm: 'Vapour burns, and makes the head ache. The data sheet and local rules decide.',
     },
+    seals.length > 0 && {
+      id: 'seals',
+      title: `New ${seals.length > 1 ? 'seals' : 'seal'} at hand: ${seals.join(', ')}`,
+      harm: 'Opened without one, it stays open until one comes, or is closed unsealed.',
+    },
     hazards.has('magnet') && {
       id: 'magnets',
       title: 'Screws and bits kept from the magnets inside',
@@ -83,4 +90,12 @@ export function benchItems(
     },
   ];
   return items.filter((each) => each !== false);
+}
+
+/** What the plan seals anew all round, by name: the old seal is not opened for a new one that nobody has. */
+function sealsToLay(map: DeviceMap, ops: readonly Op[]): string[] {
+  const laid = new Set(ops.flatMap((op) => (op.name === 'lay' ? [op.joint] : [])));
+  return map.joints.flatMap((joint) =>
+    joint.type === 'bond' && joint.style === 'perimeter' && laid.has(joint.id) ? [partName(map, joint.holds[0]!)] : [],
+  );
 }

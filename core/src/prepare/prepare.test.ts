@@ -69,13 +69,23 @@ describe('the bench', () => {
     );
   };
   it('asks for what this repair needs, and nothing else', () => {
-    expect(ids(tern5(), { replace: 'display' })).toEqual(['strap', 'eyes', 'sand', 'heat']);
-    expect(ids(tern5(), { replace: 'cell' })).toEqual(['strap', 'eyes', 'sand', 'heat', 'air']);
+    expect(ids(tern5(), { replace: 'display' })).toEqual(['strap', 'eyes', 'sand', 'heat', 'seals']);
+    expect(ids(tern5(), { replace: 'cell' })).toEqual(['strap', 'eyes', 'sand', 'heat', 'air', 'seals']);
     // a cell that a hand takes out is not pried at
     expect(ids(dunlinOpen(), { replace: 'loudspeaker' })).toEqual(['strap']);
     // gloves for a large cell
     expect(ids(shearwater11(), { replace: 'cell-left' })).toContain('gloves');
     expect(ids(tern5(), { replace: 'tray' })).not.toContain('heat');
+  });
+
+  it('asks for a new seal before the old one is opened', () => {
+    const { strip, rebuild } = planOf(tern5(), { replace: 'cell' });
+    const items = benchItems(tern5(), [{ replace: 'cell' }], { ...DEFAULT_POLICY, ...DEFAULT_LIMITS }, [
+      ...strip,
+      ...rebuild,
+    ]);
+    expect(items.find(({ id }) => id === 'seals')!.title).toBe('New seal at hand: Display');
+    expect(ids(tern5(), { remove: 'tray' })).not.toContain('seals');
   });
 
   it('goes by the size of cell that the workshop has set for gloves', () => {

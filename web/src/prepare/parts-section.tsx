@@ -1,5 +1,5 @@
 import { partsQuery } from '../app/queries.ts';
-import { heldParts } from '@nibrel/core/job';
+import { heldParts, isPrepared } from '@nibrel/core/job';
 import { chosenPart } from '@nibrel/core/parts';
 import { partName } from '@nibrel/core/words';
 import { useQuery } from '@tanstack/react-query';
@@ -20,11 +20,12 @@ interface PartsSectionProps {
 /** The new parts of this repair, as the desk has them. */
 export function PartsSection({ job: { map, mechanism, state }, spread, onWithout }: PartsSectionProps) {
   const held = new Set(heldParts(mechanism, state));
+  const isClosed = !isPrepared(mechanism, state);
   const lines = useQuery(partsQuery).data ?? [];
   const wanted = state.targets.flatMap((each) => ('replace' in each ? [each.replace] : []));
   const rows = wanted.map((mapPart) => {
     const part = chosenPart(state.parts, mapPart);
-    return { mapPart, line: lines.find((each) => each.id === part?.id) };
+    return { mapPart, isHere: part !== undefined, line: lines.find((each) => each.id === part?.id) };
   });
   if (rows.length === 0) return null;
   const done = rows.every(({ line }) => line?.accepted);
@@ -32,7 +33,7 @@ export function PartsSection({ job: { map, mechanism, state }, spread, onWithout
   return (
     <GateSection spread={spread} title="New parts" said={said} done={done}>
       <ul className="text-body">
-        {rows.map(({ mapPart, line }) => (
+        {rows.map(({ mapPart, isHere, line }) => (
           <li key={mapPart} className="flex flex-wrap items-center justify-between gap-x-6 border-b border-hair py-1">
             <span className="font-bold">{partName(map, mapPart)}</span>
             {line ? (
@@ -51,7 +52,9 @@ export function PartsSection({ job: { map, mechanism, state }, spread, onWithout
             >
               Parts desk
             </Link>
-            {held.has(mapPart) && <Button onClick={() => onWithout(mapPart)}>Close up without</Button>}
+            {(held.has(mapPart) || (isClosed && !isHere)) && (
+              <Button onClick={() => onWithout(mapPart)}>Close up without</Button>
+            )}
           </li>
         ))}
       </ul>
