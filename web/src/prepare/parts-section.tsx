@@ -34,7 +34,7 @@ export function PartsSection({ job: { map, mechanism, state }, spread, onWithout
     <GateSection spread={spread} title="New parts" said={said} done={done}>
       <ul className="text-body">
         {rows.map(({ mapPart, isHere, line }) => (
-          <li key={mapPart} className="flex flex-wrap items-center justify-between gap-x-6 border-b border-hair py-1">
+          <li key={mapPart} className="flex flex-wrap items-center justify-between gap-x-4 border-b border-hair py-1">
             <span className="font-bold">{partName(map, mapPart)}</span>
             {line ? (
               <span className="grow text-quiet">
