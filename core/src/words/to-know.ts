@@ -184,6 +184,7 @@ function ofPart(map: DeviceMap, op: Op, part: Part): string[] {
     ...(mixUpWith.length > 0 && (op.kind === 'lift' || op.kind === 'fit')
       ? [`Not to be mixed up with ${mixUpWith.map((id) => partName(map, id)).join(', ')}.`]
       : []),
+    ...(part.kind === 'tray' && isIn ? ['Draw it by hand once: it runs without force.'] : []),
     ...(part.kind === 'button' && isIn ? ['Press it by hand: it clicks and springs back.'] : []),
     ...(ifFailed && isIn && part.reuse !== 'inspect'
       ? [`Look at it first: if it is bad, ${partName(map, ifFailed.replace)} is replaced.`]

@@ -126,6 +126,7 @@ describe('what is often done half', () => {
     expect(hint(gannetWorks(), board, 'make:earpiece-wires')).toContain('pull at it, gently');
     const keys = opsOf(gannetWorks(), { remove: 'keys' });
     expect(hint(gannetWorks(), keys, 'fit:keys')).toContain('it clicks and springs back');
+    expect(hint(tern, ops, 'fit:tray')).toContain('it runs without force');
     expect(hint(tern, ops, 'close:display')).toContain('a bent clip, a flex beneath, a screw left');
   });
 });
