@@ -1,7 +1,7 @@
 import type { Mechanism } from '../holds/index.ts';
 import { type Op, type Physical, physicalOp, type Procedure, procedureOp } from './op.ts';
 import type { OrderRule } from '../sequence/index.ts';
-import type { Task } from './task.ts';
+import { type Task, withAllPredecessors, withRules } from './task.ts';
 
 /** An operation before it has its place: what it is, and what it says to the order. */
 export interface Draft {
@@ -53,4 +53,9 @@ export function afterBy(draft: Draft, rule: OrderRule, more: Iterable<string>): 
   const ruled = new Map(draft.task.ruled);
   for (const id of more) if (!ruled.has(id) && id !== draft.op.id) ruled.set(id, rule);
   return { ...draft, task: { ...draft.task, ruled } };
+}
+
+/** All that comes before each operation, by its id. */
+export function orderOf(drafts: readonly Draft[]): ReadonlyMap<string, ReadonlySet<string>> {
+  return new Map(withAllPredecessors(withRules(drafts.map(({ task }) => task))).map((task) => [task.id, task.after]));
 }

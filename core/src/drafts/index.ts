@@ -4,7 +4,8 @@ export { downOf, GLASS_FILM_OFF, type OpId, opId, physicalId, TEST_AFTER, TEST_B
 export { after, afterBy, type Draft, physicalDraft } from './draft.ts';
 export { type HeatBlock, heatBlocks, solventLast, withBlocks, withVents } from './softening.ts';
 export { isSoftened, TIMES, length_mm, renewalFor, secondsToLay, secondsToScrape, usualSeconds } from './estimates.ts';
-export { withoutIdleCounts, withProving } from './proving.ts';
+export { withoutIdleCounts } from './counts.ts';
+export { withProving } from './proving.ts';
 export { showable } from './showable.ts';
 export { testedFunctions, testSeconds, triedAtTheEnd } from './touched.ts';
 export { withBonds } from './bonds.ts';

@@ -1,16 +1,18 @@
-import { isOuter, isSelfParting, type Joint, type Part, renewalOf } from '../device-map/index.ts';
-import { type Mechanism } from '../holds/index.ts';
+import type { Part } from '../device-map/index.ts';
+import type { Mechanism } from '../holds/index.ts';
 import type { Policy } from '../policy/index.ts';
 import type { Precedence } from '../search/index.ts';
-import { after, afterBy, type Draft, procedureDraft } from './draft.ts';
+import { withCounts } from './counts.ts';
+import { after, afterBy, type Draft, orderOf, procedureDraft } from './draft.ts';
 import { TIMES } from './estimates.ts';
-import type { Op } from './op.ts';
+import { withFilmsOff } from './films-off.ts';
 import { withLookingThrough } from './looking-through.ts';
-import { downOf, GLASS_FILM_OFF, opId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
+import type { Op } from './op.ts';
+import { GLASS_FILM_OFF, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
+import { isGluedAnew, pressedDown } from './pressed-down.ts';
 import { batteryProof, setUpDrafts } from './set-up.ts';
 import { showable } from './showable.ts';
 import { testSeconds, touchedFunctions, triedAtTheEnd } from './touched.ts';
-import { withAllPredecessors, withRules } from './task.ts';
 import type { WayUp } from './way-up.ts';
 
 /**
@@ -91,7 +93,7 @@ function withTestBefore(
   setUp: readonly Draft[],
 ): Closed {
   const ordered = orderOf(drafts);
-  const pressed = pressedDown(mechanism, drafts, path, way, ordered);
+  const pressed = pressedDown(mechanism, drafts, path, way);
   const triedFirst = new Set(pressed.flatMap(({ down, isTried }) => (isTried ? down : [])));
   const isClosing = ({ op }: Draft) => way.outerClosings.has(op.id) || triedFirst.has(op.id);
   const atTheEnd = (all: readonly Draft[]): Closed => ({
@@ -148,157 +150,4 @@ function firstStart({ map }: Mechanism, { endsOfDead }: WayUp): Draft[] {
 /** One after the other, all after what comes before them. */
 function inTurn(drafts: readonly Draft[], before: readonly string[]): Draft[] {
   return drafts.map((draft, at) => after(draft, [...before, ...drafts.slice(0, at).map(({ op }) => op.id)]));
-}
-
-function isGluedAnew(joint: Joint): boolean {
-  return joint.type === 'bond' && !isSelfParting(joint) && renewalOf(joint) !== 'reuse' && joint.style !== 'tape';
-}
-
-interface PressedDown {
-  readonly part: string;
-  /** the operations that bring it down for good */
-  readonly down: readonly string[];
-  /** can it be tried before that? */
-  readonly isTried: boolean;
-}
-
-/**
- * What is glued shut before the last closings. It is tried before that, unless its own plugs, or what brings the device to
- * life, come only after.
- */
-function pressedDown(
-  { map, touching, tether, joint: numberOfJoint, part: numberOf }: Mechanism,
-  drafts: readonly Draft[],
-  path: Precedence,
-  way: WayUp,
-  ordered: ReadonlyMap<string, ReadonlySet<string>>,
-): PressedDown[] {
-  const ids = new Set<string>(drafts.map(({ op }) => op.id));
-  const undone = new Set(path.ops.flatMap((op) => (op.kind === 'release' ? [op.joint] : [])));
-  return map.parts.filter(isOuter).flatMap(({ id }) => {
-    const bonds = map.joints.filter(
-      (each) => undone.has(numberOfJoint.get(each.id)!) && isGluedAnew(each) && each.holds.includes(id),
-    );
-    const made = bonds.map((each) => opId('make', each.id));
-    if (made.every((each) => way.outerClosings.has(each))) return [];
-    const peeled = bonds.map((each) => opId('liner-off', each.id));
-    const down = [...peeled, opId('close', id), ...made].filter((each) => ids.has(each));
-    const plugs = touching[numberOf.get(id)!]!.filter((joint) => tether[joint]);
-    const waits = [...way.endsOfDead, ...plugs.map((joint) => opId('make', map.joints[joint]!.id))];
-    const isLate = down.length === 0 || waits.some((each) => down.some((closing) => ordered.get(each)?.has(closing)));
-    return [{ part: id, down, isTried: !isLate }];
-  });
-}
-
-function orderOf(drafts: readonly Draft[]): ReadonlyMap<string, ReadonlySet<string>> {
-  return new Map(withAllPredecessors(withRules(drafts.map(({ task }) => task))).map((task) => [task.id, task.after]));
-}
-
-/** The screws are counted before a cell goes in and before the device comes alive, else before it is closed. */
-function withCounts(mechanism: Mechanism, drafts: readonly Draft[], way: WayUp): Draft[] {
-  const ordered = orderOf(drafts);
-  const ids = new Set<string>(drafts.map(({ op }) => op.id));
-  const cells = mechanism.isolation.cells.flatMap((cell) => {
-    const { id } = mechanism.map.parts[cell]!;
-    return ids.has(opId('fit', id)) ? [{ of: id, until: [opId('fit', id) as string] }] : [];
-  });
-  const inOrder = (kinds: ReadonlySet<string>) =>
-    drafts.flatMap(({ op }) => (kinds.has(op.id) ? [op.id as string] : []));
-  const ends = inOrder(way.endsOfDead).filter((id) => !cells.some(({ until }) => until.includes(id)));
-  const closings = inOrder(way.outerClosings);
-  const alive = ends.length > 0 ? [{ of: 'dead', until: ends }] : [];
-  const physical = new Set(drafts.flatMap(({ op, task }) => (task.physical ? [op.id as string] : [])));
-  // in all of this job, also where it was done already
-  const isCounted =
-    way.endsOfDead.size > 0 ||
-    mechanism.isolation.cells.some((cell) => way.follows.has(opId('fit', mechanism.map.parts[cell]!.id)));
-  const closed = !isCounted && closings.length > 0 ? [{ of: 'close', until: closings }] : [];
-  const counts = [...cells, ...alive, ...closed].map(({ of, until }) => {
-    const draft = procedureDraft({ name: 'count', of, seconds: TIMES.count, stage: 'rebuild', after: [] });
-    const below = inCommon(until.map((id) => ordered.get(id)!)).filter((id) => physical.has(id));
-    return { until, draft: afterBy(draft, 'count', below) };
-  });
-  const body = drafts.map((draft) =>
-    counts
-      .filter(({ until }) => until.includes(draft.op.id))
-      .reduce((each, count) => afterBy(each, 'count', [count.draft.op.id]), draft),
-  );
-  const all = [...body, ...counts.map(({ draft }) => draft)];
-  return isCounted || way.outerClosings.size > 0 ? all : [...all, lastCount(all)];
-}
-
-function inCommon(sets: readonly ReadonlySet<string>[]): string[] {
-  const [first, ...others] = sets;
-  return [...(first ?? [])].filter((each) => others.every((other) => other.has(each)));
-}
-
-function lastCount(drafts: readonly Draft[]): Draft {
-  return procedureDraft({
-    name: 'count',
-    of: 'close',
-    seconds: TIMES.count,
-    stage: 'close',
-    after: drafts.map(({ op }) => op.id),
-  });
-}
-
-/** A count is made once where no screw went in since the last one. */
-export function withoutIdleCounts(mechanism: Mechanism, ops: readonly Op[]): Op[] {
-  const { map, joint } = mechanism;
-  let isNew = true;
-  const idle = new Set<string>();
-  for (const op of ops) {
-    if (op.kind === 'make' && map.joints[joint.get(op.joint!)!]!.type === 'screw') isNew = true;
-    if (op.name !== 'count') continue;
-    if (!isNew) idle.add(op.id);
-    isNew = false;
-  }
-  if (idle.size === 0) return [...ops];
-  return ops
-    .filter((op) => !idle.has(op.id))
-    .map((op) => ({ ...op, notBefore: op.notBefore.filter((id) => !idle.has(id)) }));
-}
-
-/** Films off what was covered while bare, and off new parts before the first piece goes on them. */
-function withFilmsOff(
-  mechanism: Mechanism,
-  path: Precedence,
-  drafts: readonly Draft[],
-  replaced: ReadonlySet<number>,
-): Draft[] {
-  const moved = new Set(path.ops.flatMap((op) => (op.kind === 'release' ? [] : [op.part])));
-  const lifted = new Set(path.ops.flatMap((op) => (op.kind === 'lift' ? [op.part] : [])));
-  const ids = new Set<string>(drafts.map(({ op }) => op.id));
-  const films = mechanism.map.parts.flatMap((part, number): { draft: Draft; until: string[] }[] => {
-    const fresh = replaced.has(number) && (part.film || isOuter(part));
-    const over = (part.under ?? []).flatMap((entry) => ('part' in entry ? [entry.part] : []));
-    const bare = over.length > 0 ? over.some((id) => moved.has(mechanism.part.get(id)!)) : lifted.has(number);
-    if (!fresh && !(part.film && bare)) return [];
-    const down = over.length > 0 ? over.flatMap((id) => downOf(ids, id)) : downOf(ids, part.id);
-    if (!fresh && down.length === 0) return [];
-    const until = fresh ? [...down, ...opsOnto(drafts, number), opId('fit', part.id)] : down;
-    const draft = procedureDraft({
-      name: 'film-off',
-      part: part.id,
-      seconds: TIMES.filmPart,
-      stage: 'rebuild',
-      after: [],
-    });
-    return [{ draft, until }];
-  });
-  const body = drafts.map((draft) =>
-    afterBy(
-      draft,
-      'film',
-      films.flatMap((film) => (film.until.includes(draft.op.id) ? [film.draft.op.id] : [])),
-    ),
-  );
-  return [...body, ...films.map(({ draft }) => draft)];
-}
-
-/** What is put on a part while it lies on the mat. */
-function opsOnto(drafts: readonly Draft[], part: number): string[] {
-  return drafts.flatMap(({ op, task }) =>
-    task.physical?.kind === 'fit' && task.physical.onto === part ? [op.id as string] : [],
-  );
 }
