@@ -30,9 +30,9 @@ export type ProcedureName =
   | 'power-on'
   | 'test'
   | 'transplant'
-  // a new board
   // what the device reports of a new battery
   | 'read-battery'
+  // a new board
   | 'charge'
   | 'reset'
   // what has to be settled before the device may be opened

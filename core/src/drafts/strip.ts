@@ -167,7 +167,6 @@ function withPreparation(
   if ((atRisk || liesOn) && stays) {
     const film = procedureDraft({ name: 'film', seconds: TIMES.film, stage: 'prepare', after: own });
     preparation.push(film);
-    // before the first screw
     prepared = prepared.map((draft) => (own.has(draft.op.id) ? draft : after(draft, ['film'])));
   }
   if (mechanism.map.battery && !isDead(mechanism, start)) {

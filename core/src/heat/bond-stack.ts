@@ -1,5 +1,6 @@
 import type { BondJoint, BondStack, DeviceMap, Part } from '../device-map/index.ts';
 import { withCellsWatched } from './cells.ts';
+import { POUCH_CELL } from './materials.ts';
 
 /** A bond's layers from its heated face on, and whether the map gives them. */
 export interface StackOfBond extends BondStack {
@@ -46,7 +47,7 @@ function materialOf(part: Part | undefined): string {
     case 'display':
       return 'display stack';
     case 'battery':
-      return 'pouch cell';
+      return POUCH_CELL;
     case 'plate':
     case 'shield':
     case 'bracket':

@@ -1,4 +1,5 @@
 import type { BondJoint, BondStack, DeviceMap, Part } from '../device-map/index.ts';
+import { POUCH_CELL } from './materials.ts';
 
 /** A cell's face must not get hotter, whatever a map allows (common practice). */
 const CELL_C = 60;
@@ -62,20 +63,18 @@ function withCell(map: DeviceMap, bond: BondJoint, stack: BondStack, cell: Part,
     layers: [...layers, ...more],
     watch: [...watch, { layer, fraction: 0, what: cell.name, max_C }],
   });
-  const own = layers.findIndex(({ material }) => material === CELL);
+  const own = layers.findIndex(({ material }) => material === POUCH_CELL);
   if (own >= 0) return watched(own);
   if (!liesBeneath(map, bond, cell)) return watched(0);
   const thickness = Math.max(1, cell.z.bottom - cell.z.top);
   return watched(layers.length + 1, [
     { material: 'still air gap', thickness: GAP_MM },
-    { material: CELL, thickness },
+    { material: POUCH_CELL, thickness },
   ]);
 }
 
-const CELL = 'pouch cell';
-
 function isOfCell(layers: BondStack['layers'], { layer }: Watch): boolean {
-  return layers[layer]?.material === CELL;
+  return layers[layer]?.material === POUCH_CELL;
 }
 
 /** Is it farther from the source than what the bond holds? */

@@ -1,7 +1,7 @@
 import type { BondJoint, BondSegment, BondStack, DeviceMap, Part, Point } from '../device-map/index.ts';
 import type { FieldRequest, FieldResult, LevelMaterial } from './field.ts';
 import { CUTS_ON_C, type Past } from './foresee.ts';
-import { figuresOfLayers, type Material, MATERIALS } from './materials.ts';
+import { figuresOfLayers, type Material, MATERIALS, POUCH_CELL } from './materials.ts';
 import { BARE_W_m2K, FAR_W_m2K, type HeatSetting, ROOM_C, sourceOf } from './setting.ts';
 
 /** Where the source touches: all of the face, one of its halves, or a strip along an edge. */
@@ -88,7 +88,7 @@ function regionsOf({ map, stack, materials = MATERIALS }: DeviceWarming): LevelM
   const named = (material: string): LevelMaterial => figuresOf(material, materials);
   const air = named('still air gap');
   const beneath: Readonly<Record<Exclude<Region, 'bond'>, LevelMaterial>> = {
-    cell: named('pouch cell'),
+    cell: named(POUCH_CELL),
     board: named('polycarbonate'),
     frame: named(baseMaterial(map)),
     air,

@@ -25,7 +25,7 @@ export {
   type Spot,
   type Warming,
 } from './foresee.ts';
-export { type Material, materialNamed, MATERIALS, materialsWith } from './materials.ts';
+export { type Material, materialNamed, MATERIALS, materialsWith, POUCH_CELL } from './materials.ts';
 export { COOLED_s, hottest_C, type Warmed as WarmedBond } from './hottest.ts';
 export { foreseeBond, isForeseeable, nearestLimit, SOFTENS_C, warmingOf, warmingTime_s } from './of-bond.ts';
 export { cellHeatedBy, longestForCells_s } from './on-cells.ts';

@@ -16,6 +16,9 @@ export interface Material {
 const INCROPERA = 'Incropera & DeWitt, appendix A (from memory)';
 const ROUND = 'round figure (from memory)';
 
+/** What a battery is, as a layer of a stack. */
+export const POUCH_CELL = 'pouch cell';
+
 /** Figures that a workshop may replace by its own; each says where it comes from (docs/check-values.md, materials). */
 export const MATERIALS: readonly Material[] = [
   { id: 'soda-lime glass', k: 1.4, rho: 2500, cp: 750, source: INCROPERA },
@@ -25,7 +28,7 @@ export const MATERIALS: readonly Material[] = [
   { id: 'polycarbonate', k: 0.2, rho: 1200, cp: 1200, source: ROUND },
   { id: 'acrylic foam tape', k: 0.09, rho: 800, cp: 1700, source: ROUND },
   { id: 'display stack', k: 0.5, rho: 2000, cp: 900, source: ROUND },
-  { id: 'pouch cell', k: 0.8, rho: 2400, cp: 1000, kInPlane: 25, source: ROUND },
+  { id: POUCH_CELL, k: 0.8, rho: 2400, cp: 1000, kInPlane: 25, source: ROUND },
   { id: 'still air gap', k: 0.026, rho: 1.2, cp: 1006, source: ROUND },
 ];
 
@@ -38,7 +41,7 @@ const ALSO: Readonly<Record<string, string>> = {
   'acrylic foam': 'acrylic foam tape',
   adhesive: 'acrylic foam tape',
   display: 'display stack',
-  cell: 'pouch cell',
+  cell: POUCH_CELL,
   air: 'still air gap',
   'air gap': 'still air gap',
 };

@@ -1,4 +1,5 @@
 export type { FailedTest, SuspectCost } from './failed.ts';
+export { failedTogether, type SharedSuspect } from './failed-together.ts';
 export { type HeldBack, heldBack, type Holding } from './before-you-pull.ts';
 export { leaving, type Leaving, type TurnsBad } from './leaving.ts';
 export { bondToClose, type ClosingChoice, closingChoices } from './closings.ts';
@@ -36,4 +37,3 @@ export { nextUntested, restWorks, testAnswer, testStage } from './testing.ts';
 export { leadOf, together } from './together.ts';
 export { doneUntil, opFor } from './until.ts';
 export { isAiring, isWatched, waitLeft_s } from './waits.ts';
-export { failedTogether, type SharedSuspect } from './failed-together.ts';

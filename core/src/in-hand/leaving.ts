@@ -1,6 +1,5 @@
-import { type DeviceMap, tabsOf } from '../device-map/index.ts';
+import { type DeviceMap, isOuter, tabsOf } from '../device-map/index.ts';
 import { type Op, opId } from '../drafts/index.ts';
-import { isOuter } from '../device-map/index.ts';
 import { applied, type DeviceState, isDead, type Mechanism, numberedOp, OFF, OPEN } from '../holds/index.ts';
 import { dropsOf, type JobState, lastWarmed } from '../job/index.ts';
 import { partName, thingName } from '../words/index.ts';

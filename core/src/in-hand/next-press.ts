@@ -11,7 +11,7 @@ import {
   wrongScrews,
 } from '../job/index.ts';
 import { keyOf, looseScrewsOf } from '../screws/index.ts';
-import { capital, isGate, tabName } from '../words/index.ts';
+import { capital, functionName, isGate, tabName } from '../words/index.ts';
 import type { Ahead } from './ahead.ts';
 import { doneStep } from './done-step.ts';
 import { type AtHand, type Does, type NextPress, NOTHING, pressing, say } from './press.ts';
@@ -85,10 +85,6 @@ function nextTab(map: DeviceMap, state: JobState, op: Op): { name: string; pulle
 /** What was seen at a part that is looked at before it goes back; nothing at any other step. */
 export function lookAnswer(op: Op | undefined, result: EventData['inspected']['result']): readonly Said[] {
   return op?.name === 'inspect' ? [{ type: 'inspected', data: { part: op.part!, result, text: '' } }] : [];
-}
-
-function functionName(map: DeviceMap, id: string): string {
-  return map.functions.find((each) => each.id === id)?.name ?? id;
 }
 
 /** A step that is done by one press, with what belongs to it, or that a clock runs for. */

@@ -1,4 +1,5 @@
 import type { BondJoint, BondStack, DeviceMap } from '../device-map/index.ts';
+import { POUCH_CELL } from '../heat/index.ts';
 import { type DeviceState, OFF } from '../holds/index.ts';
 
 /** A bond where it lies now, and the map with what lies there with it. */
@@ -44,12 +45,10 @@ function upToHost(stack: BondStack): BondStack {
   return { ...stack, layers, watch: stack.watch.filter(({ layer }) => layer < layers.length) };
 }
 
-const CELL = 'pouch cell';
-
 /** Without the cells that are away, and without what was watched in them. */
 function layersThere(stack: BondStack, hasCell: boolean): BondStack {
-  if (hasCell || stack.layers[stack.bondLayer]?.material === CELL) return stack;
-  const stays = stack.layers.map(({ material }) => material !== CELL);
+  if (hasCell || stack.layers[stack.bondLayer]?.material === POUCH_CELL) return stack;
+  const stays = stack.layers.map(({ material }) => material !== POUCH_CELL);
   const place = (layer: number) => stays.slice(0, layer).filter(Boolean).length;
   return {
     ...stack,

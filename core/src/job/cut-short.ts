@@ -1,3 +1,4 @@
+import { countdown } from '../words/index.ts';
 import type { JobState } from './state.ts';
 
 /** A wait that was ended before its time. */
@@ -35,10 +36,5 @@ export function cutShort({ standing }: Pick<JobState, 'standing'>): CutShort[] {
 
 /** *0:40 of 2:00* */
 export function shortWords({ waited_s, of_s }: CutShort): string {
-  return `${minutes(waited_s)} of ${minutes(of_s)}`;
-}
-
-function minutes(seconds: number): string {
-  const whole = Math.round(seconds);
-  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+  return `${countdown(Math.floor(waited_s))} of ${countdown(of_s)}`;
 }

@@ -1,7 +1,7 @@
 import type { Mechanism } from '../holds/index.ts';
 import { inWords } from '../search/index.ts';
 import { tellAnyhow } from '../prepare/index.ts';
-import { heldName, partName, rimWords, thingName } from '../words/index.ts';
+import { functionName, heldName, partName, rimWords, thingName } from '../words/index.ts';
 import { testedFunctions } from '../drafts/index.ts';
 import { keyOf, type Screw } from '../screws/index.ts';
 import { failedTests } from './failed-test.ts';
@@ -71,9 +71,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
     ...putOn(map, state)
       .filter(({ kind }) => kind !== 'cup' && kind !== 'prop')
       .map(({ id, text }) => open(`on:${id}`, `${text} is still on`)),
-    ...failedTests(map, state).map((id) =>
-      open(`failed:${id}`, `${map.functions.find((each) => each.id === id)!.name} failed when it was tried`),
-    ),
+    ...failedTests(map, state).map((id) => open(`failed:${id}`, `${functionName(map, id)} failed when it was tried`)),
     ...[...state.flush].flatMap(([id, fit]) => (fit ? [open(`flush:${id}`, rimWords(map, id, fit))] : [])),
     ...untold(mechanism, state).map(([at, text]) => open(`told:${at + 1}`, `The owner was not told: ${text}`)),
     ...untried(mechanism, state).map(({ id, name }) => open(`test:${id}`, `${name} was not tried`)),

@@ -15,9 +15,8 @@ export function withLeads(mechanism: Mechanism, start: DeviceState, ops: readonl
     state = applied(mechanism, state, numberedOp(mechanism, { ...op, kind: op.kind }));
     const joint = op.kind === 'release' ? numberOf.get(op.joint!)! : -1;
     if (wasDead || !isLead.has(joint)) return op;
-    if (isDead(mechanism, state))
-      return { ...op, lead: { nth: isolation.together.length, of: isolation.together.length } };
-    const nth = isolation.together.filter((each) => state.released[each]).length;
-    return { ...op, lead: { nth, of: isolation.together.length } };
+    const of = isolation.together.length;
+    const nth = isDead(mechanism, state) ? of : isolation.together.filter((each) => state.released[each]).length;
+    return { ...op, lead: { nth, of } };
   });
 }

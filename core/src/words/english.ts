@@ -3,6 +3,13 @@ export function plural(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`;
 }
 
+/** *4:05*, for what is counted down */
+export function countdown(seconds: number): string {
+  if (!Number.isFinite(seconds)) return '–:––';
+  const whole = Math.max(0, Math.ceil(seconds));
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}
+
 export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }

@@ -6,11 +6,11 @@ export {
   untriedWarnings,
   workWarnings,
 } from './told.ts';
-export { heldName, jointKind, jointName, partName, thingName } from './names.ts';
+export { functionName, heldName, jointKind, jointName, partName, thingName } from './names.ts';
 export { opTitle, explained } from './reasons.ts';
 export { cautionFor } from './cautions.ts';
 export { batteryWords } from './battery-words.ts';
-export { capital, plural } from './english.ts';
+export { capital, countdown, plural } from './english.ts';
 export { isGate, opLine, opWords, slideWords } from './op-words.ts';
 export { bitMark } from './bit-marks.ts';
 export { jointWords } from './joint-words.ts';

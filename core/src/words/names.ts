@@ -77,6 +77,11 @@ export function jointKind(joint: Joint): string {
   }
 }
 
+/** The name of a function; an id that the map has not stays as it is. */
+export function functionName({ functions }: Pick<DeviceMap, 'functions'>, id: string): string {
+  return functions.find((each) => each.id === id)?.name ?? id;
+}
+
 /** The name of a part or joint by its id. */
 export function thingName(map: DeviceMap, id: string): string {
   const joint = map.joints.find((each) => each.id === id);

@@ -108,7 +108,7 @@ function middleOf({ box }: Part) {
 }
 
 function tilted(tilt: Edge | undefined, face: Face): string[] {
-  return tilt ? [`Tilt it up from the ${seenEdge(opposite(tilt), face)} edge.`] : [];
+  return tilt ? [`Tilt it up from the ${seenEdge(OPPOSITE[tilt], face)} edge.`] : [];
 }
 
 interface InTurn {
@@ -264,7 +264,3 @@ function toward(map: DeviceMap, joint: Joint, { x, y }: { readonly x: number; re
 }
 
 const OPPOSITE: Readonly<Record<Edge, Edge>> = { top: 'bottom', bottom: 'top', left: 'right', right: 'left' };
-
-function opposite(edge: Edge): Edge {
-  return OPPOSITE[edge];
-}

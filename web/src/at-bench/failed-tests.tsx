@@ -3,7 +3,7 @@ import { type FailedTest, failedTogether, type SuspectCost } from '@nibrel/core/
 import type { EventData } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Target } from '@nibrel/core/search';
-import { capital, jointWords, partName, plural, thingName } from '@nibrel/core/words';
+import { capital, functionName, jointWords, partName, plural, thingName } from '@nibrel/core/words';
 import { duration } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
@@ -56,8 +56,8 @@ type SharedProps = Pick<FailedTestsProps, 'map' | 'failed' | 'onReopen'> & { rea
 function Shared({ map, failed, isClosed, onReopen }: SharedProps) {
   const { functions, suspects, again } = failedTogether(failed);
   if (suspects.length === 0) return null;
-  const names = functions.map((id) => nameOfFunction(map, id)).join(' and ');
-  const explained = (ids: readonly string[]) => ids.map((id) => nameOfFunction(map, id)).join(', ');
+  const names = functions.map((id) => functionName(map, id)).join(' and ');
+  const explained = (ids: readonly string[]) => ids.map((id) => functionName(map, id)).join(', ');
   return (
     <section aria-label="What may explain it" className="flex flex-col gap-3 border-b border-hair px-6 py-4">
       <h2 className="text-lead font-bold">{names} fail: what may explain it</h2>
@@ -79,10 +79,6 @@ function Shared({ map, failed, isClosed, onReopen }: SharedProps) {
   );
 }
 
-function nameOfFunction(map: DeviceMap, id: string): string {
-  return map.functions.find((each) => each.id === id)?.name ?? id;
-}
-
 interface Why {
   readonly text: string;
 }
@@ -96,8 +92,7 @@ type FailedFunctionProps = Omit<FailedTestsProps, 'failed'> & {
 
 function FailedFunction({ map, failed, isShared, isBrief, stage, onTest, onDecision, onReopen }: FailedFunctionProps) {
   const { field, sent } = useFields(schema, { text: '' });
-  const tried = map.functions.find((each) => each.id === failed.function);
-  const name = tried?.name ?? failed.function;
+  const name = functionName(map, failed.function);
   const isClosed = stage === 'after';
   const [first] = failed.suspects;
   const advice = first && !isClosed ? adviceOn(map, first) : null;

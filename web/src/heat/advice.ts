@@ -1,6 +1,7 @@
+import { countdown } from '@nibrel/core/words';
 import type { Foresight, HeatSetting, Warming } from '@nibrel/core/heat';
 import type { MeasuredSource } from '@nibrel/core/shop';
-import { countdown, day } from '../app/format.ts';
+import { day } from '../app/format.ts';
 import { temperature, temperatureGap } from '../app/units.ts';
 
 export interface AdviceWords {

@@ -1,6 +1,6 @@
+import { countdown } from '@nibrel/core/words';
 import { type Band, valueAt } from '@nibrel/core/heat';
 import type { Chart } from 'chart.js';
-import { countdown } from '../app/format.ts';
 import type { CurvesProps } from './curves-props.ts';
 import { temperature } from '../app/units.ts';
 

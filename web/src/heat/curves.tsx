@@ -1,3 +1,4 @@
+import { countdown } from '@nibrel/core/words';
 import type { Band } from '@nibrel/core/heat';
 import {
   Chart,
@@ -12,7 +13,6 @@ import {
 } from 'chart.js';
 import { useLayoutEffect, useRef, useState } from 'react';
 import { Scatter } from 'react-chartjs-2';
-import { countdown } from '../app/format.ts';
 import { type Colours, dashOf, drawWords, LINE_PX, NAME_PX, tokens, wordsFor } from './chart-words.ts';
 import type { CurvesProps } from './curves-props.ts';
 import { useSettings } from '../app/settings.ts';

@@ -1,9 +1,8 @@
 import { cutOfBond } from '@nibrel/core/cut';
 import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
 import { type DeviceWarming, dragsBelow, segmentsOf, type Touch, type Warming } from '@nibrel/core/heat';
-import { edgeName, plural } from '@nibrel/core/words';
+import { countdown, edgeName, plural } from '@nibrel/core/words';
 import { useEffect, useState } from 'react';
-import { countdown } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Slide } from '../ui/slide.tsx';
 import type { Field } from '../workers/compute.worker.ts';

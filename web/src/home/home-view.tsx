@@ -1,10 +1,10 @@
-import { plural, opLine, opWords } from '@nibrel/core/words';
+import { countdown, opLine, opWords, plural } from '@nibrel/core/words';
 import { finishedJobsQuery, openJobsQuery } from '../app/queries.ts';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 import type { JobLine } from '@nibrel/core/api';
-import { clock, countdown, day, duration } from '../app/format.ts';
+import { clock, day, duration } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
 import { Button } from '../ui/button.tsx';

@@ -1,10 +1,11 @@
+import { countdown } from '@nibrel/core/words';
 import Joi from 'joi';
 import type { Ahead } from '@nibrel/core/in-hand';
 import { isDrying } from '@nibrel/core/job';
 import { packOf } from '@nibrel/core/battery';
 import { useEffect, useState } from 'react';
 import { sound } from '../job/feedback.ts';
-import { clock, countdown, duration } from '../app/format.ts';
+import { clock, duration } from '../app/format.ts';
 import { useNow } from '../app/now.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';

@@ -6,7 +6,6 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { standingWords } from '../parts/standing-words.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
-
 import { Button } from '../ui/button.tsx';
 import { GateSection, type Spread } from './gate-section.tsx';
 

@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs';
 import { EVENT_DATA } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { usualSetting } from '@nibrel/core/heat';
-import { capital, plural } from '@nibrel/core/words';
+import { capital, countdown, plural } from '@nibrel/core/words';
 import { describe, expect, it } from 'vitest';
-import { countdown, duration } from '../app/format.ts';
+import { duration } from '../app/format.ts';
 import { eventLine } from './event-words.ts';
 
 const map = JSON.parse(

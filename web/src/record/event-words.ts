@@ -1,7 +1,7 @@
 import { type BenchEvent, type DecisionAbout, type DoneStep, EVENT_DATA } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
-import { opLine, opTitle, thingName, capital } from '@nibrel/core/words';
+import { functionName, opLine, opTitle, thingName, capital } from '@nibrel/core/words';
 import type { Target } from '@nibrel/core/search';
 import { duration, spaced } from '../app/format.ts';
 import { closingLine } from './closing-words.ts';
@@ -66,7 +66,7 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
     case 'decision':
       return `Decision${DECIDED[event.data.about] ?? ''}: ${event.data.text}`;
     case 'test': {
-      const name = map.functions.find((each) => each.id === event.data.function)?.name ?? event.data.function;
+      const name = functionName(map, event.data.function);
       const simulated = event.data.simulated ? ' (simulated)' : '';
       return `${name}: ${event.data.result.replace('-', ' ')}${STAGE_WORDS[event.data.stage]}${simulated}`;
     }

@@ -1,7 +1,6 @@
-import { batteryWords } from '@nibrel/core/words';
 import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName, thingName, capital, plural } from '@nibrel/core/words';
+import { batteryWords, partName, thingName, capital, plural } from '@nibrel/core/words';
 
 export function percent(share: number): string {
   return `${Math.round(share * 100)} %`;

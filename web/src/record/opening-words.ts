@@ -2,8 +2,8 @@ import { sourceNamed } from '@nibrel/core/sources';
 import type { BenchEvent } from '@nibrel/core/job';
 import { type DeviceMap, tabsOf } from '@nibrel/core/device-map';
 
-import { capital, edgeName, plural, tabName, thingName } from '@nibrel/core/words';
-import { countdown, spaced } from '../app/format.ts';
+import { capital, countdown, edgeName, plural, tabName, thingName } from '@nibrel/core/words';
+import { spaced } from '../app/format.ts';
 import { temperature, temperatureGap } from '../app/units.ts';
 
 /** What was warmed, read, cut and soaked, as a line of the record; null for anything else. */

@@ -1,12 +1,13 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
 import type { WhereToTry } from '@nibrel/core/trying';
+import { functionName } from '@nibrel/core/words';
 import { duration } from '../app/format.ts';
 
 /** *Worth trying here: Picture, Touch. Takes 1 min, and spares 3 min more than that*; null where no trial pays before this step. */
-export function worthTrying({ functions }: DeviceMap, where: WhereToTry | null, op: Op): string | null {
+export function worthTrying(map: DeviceMap, where: WhereToTry | null, op: Op): string | null {
   const trial = where?.trials.find(({ before }) => before === op.id);
   if (!trial) return null;
-  const names = trial.functions.map((id) => functions.find((each) => each.id === id)?.name ?? id);
+  const names = trial.functions.map((id) => functionName(map, id));
   return `Worth trying here: ${names.join(', ')}. Takes ${duration(trial.seconds)}, and is likely to spare ${duration(trial.spares_s)} more than that`;
 }

@@ -1,8 +1,7 @@
 import { dropsOf } from '@nibrel/core/job';
 import { airing } from '@nibrel/core/solvent';
-import { plural } from '@nibrel/core/words';
+import { countdown, plural } from '@nibrel/core/words';
 import { useState } from 'react';
-import { countdown } from '../../app/format.ts';
 import { Choice } from '../../ui/choice.tsx';
 import type { Hand } from './hand.ts';
 import type { OpeningWork } from './work.ts';
