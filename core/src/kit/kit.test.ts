@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { changed, tern5 } from '../../test/maps.ts';
 import { planRepair } from '../plan/index.ts';
-import { kitFor, usedBy } from './index.ts';
+import { isForSealing, kitFor, usedBy } from './index.ts';
 
 const budget = { now: () => performance.now(), limitMs: 800 };
 const board = planRepair({ map: tern5(), targets: [{ replace: 'lower-board' }] }, budget);
@@ -50,6 +50,9 @@ describe('the kit of a plan', () => {
     const tape = kitFor(tern5(), display, new Set(), []).supplies.find((each) => each.key === 'tape')!;
     expect(tape).toMatchObject({ unit: 'mm', left: null, enough: false });
     expect(tape.quantity).toBeGreaterThan(0);
+    expect(
+      [seal, tape.key, 'thread-locker', 'single-use-screw:tern-5:short'].map((key) => isForSealing({ key })),
+    ).toEqual([true, true, false, false]);
   });
 
   it('counts as used only what was done', () => {

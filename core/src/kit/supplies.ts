@@ -38,6 +38,13 @@ export function supplyOf(map: DeviceMap, used: Consumable): Supply {
   }
 }
 
+/** Is it what a seal is made of anew? */
+export function isForSealing({ key }: Pick<Supply, 'key'>): boolean {
+  return SEALING.has(key.split(':')[0]!);
+}
+
+const SEALING: ReadonlySet<string> = new Set<Consumable['what']>(['precut-seal', 'tape', 'liquid-adhesive']);
+
 function outlineOf(map: DeviceMap, joint: string | undefined): number {
   const held = map.joints.find((each) => each.id === joint)?.holds[0];
   const box = map.parts.find((each) => each.id === held)?.box;

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { Ahead } from '@nibrel/core/in-hand';
 import { type EventData, heldParts, isDrying, isPrepared, targetsForNow } from '@nibrel/core/job';
 import { chosenPart, isAccepted } from '@nibrel/core/parts';
+import { isForSealing } from '@nibrel/core/kit';
 import { partName, plural } from '@nibrel/core/words';
 import { settled } from '@nibrel/core/policy';
 import { type BenchItem, benchItems } from '@nibrel/core/prepare';
@@ -35,13 +36,21 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const { field, sent, typed } = useFields(schema, { reason: '' });
   const done = isPrepared(mechanism, state);
+  const kit = kitOf({ map, plan: ahead.plan, shop });
+  // what nobody ever counted may be there
+  const spent = kit?.supplies.filter((each) => !each.advised && !each.enough && each.left !== null) ?? [];
   const items = benchItems(
     map,
     targetsForNow(mechanism, state),
     { ...settled(map, state.policy).policy, ...state.limits },
     ahead.ops,
-  );
-  const gaps = gapsOf(job, ahead, shop);
+    // a seal that the shelf has not is asked about by its own name
+  ).filter(({ id }) => id !== 'seals' || !spent.some(isForSealing));
+  const gaps = [
+    ...(kit?.tools.filter((each) => !each.owned) ?? []).map((each) => each.tool),
+    ...spent.map(({ name }) => `${name}, none left`),
+    ...notThere(job).map((each) => `an accepted new ${partName(map, each)}`),
+  ];
   const missing = [...gaps, ...items.filter((each) => left.has(each.id)).map((each) => each.title)];
   const before = ahead.ops.filter((op) => op.name === 'agree' || op.name === 'run-down' || op.name === 'charge-up');
   const charge = state.charges.at(-1)?.charge;
@@ -131,22 +140,12 @@ const WAITS: Readonly<Record<string, string>> = {
   'charge-up': 'it is charged',
 };
 
-/** Tools that are not here, and new parts that nobody accepted. */
-function gapsOf({ map, state }: OpenJob, ahead: Ahead, shop: ShopNow | undefined): string[] {
-  const kit = kitOf({ map, plan: ahead.plan, shop });
-  const tools = kit?.tools.filter((each) => !each.owned) ?? [];
-  // what nobody ever counted may be there
-  const spent = kit?.supplies.filter((each) => !each.advised && !each.enough && each.left !== null) ?? [];
+/** New parts that did not come, or that nobody accepted. */
+function notThere({ state }: OpenJob): string[] {
   // a wet device has its battery taken off before anybody knows what it needs
   const wanted = isDrying(state) ? [] : state.targets.flatMap((each) => ('replace' in each ? [each.replace] : []));
-  const parts = wanted.filter((mapPart) => {
+  return wanted.filter((mapPart) => {
     const part = chosenPart(state.parts, mapPart);
     return !part || !isAccepted(part);
   });
-  const supplies = spent.map(({ name }) => `${name}, none left`);
-  return [
-    ...tools.map((each) => each.tool),
-    ...supplies,
-    ...parts.map((each) => `an accepted new ${partName(map, each)}`),
-  ];
 }

@@ -1,7 +1,6 @@
-import { type BenchEvent, cutShort, foldJob, type JobState, lateBy_s, shortWords } from '@nibrel/core/job';
+import { foldJob, type JobState } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
-import { timesTaken } from '@nibrel/core/own-times';
 import type { Plan } from '@nibrel/core/plan';
 import { inWords } from '@nibrel/core/search';
 import { counts, onMatByKind, screwLetters } from '@nibrel/core/screws';
@@ -10,14 +9,14 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import type { JobLine } from '@nibrel/core/api';
 import { api, jobOf } from '../app/client.ts';
-import { clock, day, dayAndClock, duration } from '../app/format.ts';
+import { clock, day, duration } from '../app/format.ts';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { OnlyThis } from '../ui/only-this.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 import { computeNow } from '../workers/compute.ts';
-import { eventLine, stepWords } from './event-words.ts';
+import { Happened } from './happened.tsx';
 import { PictureStrip } from './picture-strip.tsx';
 import { TakenIn } from './taken-in.tsx';
 import { UnreadableEnd } from './unreadable-end.tsx';
@@ -113,7 +112,7 @@ export function RecordView() {
       </header>
       {state.photos.length > 0 && <PictureStrip state={state} />}
       <div className="grid gap-x-10 gap-y-6 pt-5 lg:grid-cols-[1fr_22rem]">
-        <Events map={map} state={state} />
+        <Happened map={map} state={state} />
         <aside className="flex flex-col gap-6">
           <Times
             taken={secondsOf(past)}
@@ -153,100 +152,6 @@ function usePlanned(record: { readonly line: JobLine; readonly map: DeviceMap } 
     retry: false,
   });
   return data ?? null;
-}
-
-interface LineProps {
-  readonly map: DeviceMap;
-  readonly event: BenchEvent;
-  /** of each of its steps */
-  readonly seconds: readonly number[] | undefined;
-  /** waits that it ended before their time, by their step: *0:40 of 2:00* */
-  readonly short: ReadonlyMap<string, string>;
-}
-
-/** One entry; what one press joined is listed step by step, each with its time. */
-function Line({ map, event, seconds, short }: LineProps) {
-  const steps = event.type === 'did' && !event.unreadable && event.data.anyway === undefined ? event.data.steps : [];
-  if (steps.length === 0) return eventLine(map, event);
-  return (
-    <ol>
-      {steps.map((step, at) => (
-        <li key={step.id} className="flex justify-between gap-4">
-          <span>
-            {stepWords(map, step)}
-            {short.has(step.id) && <strong className="text-care"> · cut short, {short.get(step.id)}</strong>}
-          </span>
-          {/* what was ticked afterwards took nobody no time */}
-          {seconds && seconds[at]! >= 1 && (
-            <span className="whitespace-nowrap text-quiet">
-              {steps.length > 1 ? 'about ' : ''}
-              {duration(Math.round(seconds[at]!))}
-            </span>
-          )}
-        </li>
-      ))}
-    </ol>
-  );
-}
-
-function Events({ map, state }: { readonly map: DeviceMap; readonly state: JobState }) {
-  const undone = new Set(
-    state.events.flatMap((each) => (each.type === 'undo' && !each.unreadable ? [each.data.event] : [])),
-  );
-  const taken = timesTaken(map, state.events);
-  const short = cutShort(state);
-  return (
-    <section aria-label="What happened">
-      <table className="w-full border-collapse text-body">
-        <thead>
-          <tr className="border-b border-ink text-left text-note text-quiet">
-            <th className="py-1 pr-4 font-normal">When</th>
-            <th className="py-1 pr-4 font-normal">Who</th>
-            <th className="py-1 font-normal">What</th>
-          </tr>
-        </thead>
-        <tbody>
-          {state.events.map((event) => (
-            <tr key={event.id} className="border-b border-hair align-top">
-              <td className="py-1 pr-4 whitespace-nowrap">
-                {clock(event.at)}
-                <Late event={event} />
-              </td>
-              <td className="py-1 pr-4">{event.by}</td>
-              <td
-                className={`py-1 ${undone.has(event.id) ? 'line-through' : ''} ${event.type === 'trouble' || event.type === 'stop' || event.type === 'end' ? 'font-bold text-now' : ''}`}
-              >
-                <OnlyThis broken="This entry can not be shown. It is kept as it is.">
-                  <Line
-                    map={map}
-                    event={event}
-                    seconds={taken.get(event.id)}
-                    short={
-                      new Map(short.flatMap((each) => (each.event === event.id ? [[each.step, shortWords(each)]] : [])))
-                    }
-                  />
-                </OnlyThis>
-                {undone.has(event.id) && <span className="sr-only"> (undone)</span>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {state.events.length === 0 && <p className="py-3 text-lead text-quiet">Nothing was done yet.</p>}
-    </section>
-  );
-}
-
-/** Told and received far apart: which of both counts for what is said in the line that goes by it. */
-function Late({ event }: { readonly event: BenchEvent }) {
-  const seconds = lateBy_s(event);
-  if (seconds === 0 || event.receivedAt === undefined) return null;
-  const isSameDay = day(event.receivedAt) === day(event.at);
-  return (
-    <span className="block max-w-32 text-note whitespace-normal text-care">
-      received {isSameDay ? clock(event.receivedAt) : dayAndClock(event.receivedAt)}
-    </span>
-  );
 }
 
 /** What held it, and who let it go on. */
