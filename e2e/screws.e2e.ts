@@ -46,7 +46,7 @@ test('a pedal strips it to the board while it speaks; the last lead is named, an
       // all plugs but one, by its tick
       await page
         .getByRole('list', { name: 'In this step' })
-        .getByRole('button', { name: /Left coax off/ })
+        .getByRole('button', { name: /Right coax off/ })
         .click();
       await expect.poll(async () => (await job.ahead())[0]!.id).toBe('release:right-snap-top');
       await lastLead(page);
@@ -76,7 +76,7 @@ async function lastLead(page: Page) {
   await page.keyboard.press('q');
   const panel = page.getByRole('dialog', { name: 'Why will it not come out?' });
   await panel.getByRole('combobox', { name: 'Part' }).selectOption({ label: 'Main board' });
-  await expect(panel.getByRole('region', { name: 'Still holding' })).toContainText('Right antenna lead');
+  await expect(panel.getByRole('region', { name: 'Still holding' })).toContainText('Left antenna lead');
   await page.keyboard.press('Escape');
   await expect(panel).toHaveCount(0);
 }

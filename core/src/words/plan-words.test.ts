@@ -30,7 +30,7 @@ describe('the words of a plan', () => {
     const off = (map: DeviceMap, id: string) => jointWords(map, id).off;
     expect(off(tern5(), 'touch-plug').title).toBe('Unplug the touch flex');
     expect(off(tern5(), 'cell-plug').title).toBe('Unplug the battery');
-    expect(off(petrelGlass(), 'left-plug').title).toBe('Unplug the left cell');
+    expect(off(petrelGlass(), 'left-plug').title).toBe('Unplug the right cell');
     expect(off(tern5(), 'lead-board-end')).toEqual({
       title: 'Antenna coax off',
       thing: 'Straight up, no twisting, at Lower board',

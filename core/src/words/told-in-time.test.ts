@@ -9,7 +9,7 @@ import { EFFORT } from '../../test/effort.ts';
 import { randomMap } from '../../test/random-map.ts';
 import { applied, assembled, isDead, mechanismOf, numberedOp } from '../holds/index.ts';
 import { checkDeviceMap } from '../map-check/index.ts';
-import { edgeName, opWords, partName, whyNow } from './index.ts';
+import { edgeName, opWords, partName, seenEdge, whyNow } from './index.ts';
 import { cautionFor } from './cautions.ts';
 
 const opsOf = (map: DeviceMap, ...targets: Target[]): Op[] => {
@@ -128,6 +128,20 @@ describe('what is often done half', () => {
     expect(hint(gannetWorks(), keys, 'fit:keys')).toContain('it clicks and springs back');
     expect(hint(tern, ops, 'fit:tray')).toContain('it runs without force');
     expect(hint(tern, ops, 'close:display')).toContain('a bent clip, a flex beneath, a screw left');
+  });
+});
+
+describe('left and right in a name', () => {
+  it('are as the part is seen on its own face', () => {
+    const named = demoMaps().flatMap((map) =>
+      map.parts.flatMap(({ name, box, face }) => {
+        const [side] = /\b(left|right)\b/i.exec(name) ?? [];
+        const isLeft = box.x + box.w / 2 < map.outline.width / 2;
+        return side ? [[name, side.toLowerCase(), seenEdge(isLeft ? 'left' : 'right', face)] as const] : [];
+      }),
+    );
+    expect(named.length).toBeGreaterThan(10);
+    expect(named.filter(([, said, seen]) => said !== seen)).toEqual([]);
   });
 });
 

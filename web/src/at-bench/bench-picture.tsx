@@ -9,15 +9,18 @@ import { DamageMark } from '../drawing/damage-mark.tsx';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { onSide, type Side } from '../drawing/geometry.ts';
 import { onTheMat } from '../drawing/on-the-mat.ts';
+import { PlugNumbers } from '../drawing/plug-numbers.tsx';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 import { SideBySideDrawing } from '../drawing/side-by-side.tsx';
-import { shownOf } from '../job/shown.ts';
+import { plugsTogether, shownOf } from '../job/shown.ts';
 
 interface BenchPictureProps {
   readonly mechanism: Mechanism;
   readonly state: JobState;
   /** the one in hand, or looked ahead to */
   readonly op: Op | undefined;
+  /** what one press does with it */
+  readonly together: readonly Op[];
   readonly side: Side;
   /** the old part and the new one, where they lie side by side */
   readonly beside: SideBySide | null;
@@ -35,6 +38,7 @@ export function BenchPicture({
   mechanism,
   state,
   op,
+  together,
   side,
   beside,
   foreseen,
@@ -44,20 +48,24 @@ export function BenchPicture({
 }: BenchPictureProps) {
   const { map } = mechanism;
   const mat = useMemo(() => onTheMat(mechanism, state, op), [mechanism, state, op]);
-  const shown = useMemo(() => mat?.shown ?? shownOf(mechanism, state, op), [mat, mechanism, state, op]);
+  // what lies on the other face is not in sight
+  const joined = useMemo(() => together.filter((each) => each.face === op?.face), [together, op]);
+  const shown = useMemo(() => mat?.shown ?? shownOf(mechanism, state, op, joined), [mat, mechanism, state, op, joined]);
   const tray = useMemo(() => trayOf(map, op), [map, op]);
   const near = useMemo(
-    () => (tray || op?.name === 'compare' || op?.name === 'take-up' ? NOTHING_NEAR : nearOf(map, op)),
-    [tray, map, op],
+    () => (tray || op?.name === 'compare' || op?.name === 'take-up' ? NOTHING_NEAR : nearOf(map, op, joined)),
+    [tray, map, op, joined],
   );
   const folded = op?.kind === 'fit' && map.parts.some(({ id, folds }) => id === op.part && folds) ? op.part : undefined;
+  const plugs = mat || marks ? NO_OPS : plugsTogether(map, joined);
   const damage = state.stopped ? state.damage.filter(({ face }) => face === side || face === 'edge') : [];
   const over =
-    tray || marks || folded || damage.length > 0 ? (
+    tray || marks || folded || damage.length > 0 || plugs.length > 0 ? (
       <>
         {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
         {folded && <FoldMarks map={map} side={side} part={folded} />}
         {marks}
+        {plugs.length > 0 && <PlugNumbers map={map} side={side} ops={plugs} />}
         {damage.map((each) => (
           <DamageMark key={each.id} kind={each.kind} x={onSide(map, side, each.x)} y={each.y} />
         ))}
@@ -104,10 +112,13 @@ function trayOf({ joints }: DeviceMap, op: Op | undefined): string | undefined {
 }
 
 /** The parts that hands are on. */
-function nearOf({ joints }: DeviceMap, op: Op | undefined): readonly string[] {
-  const joint = joints.find(({ id }) => id === op?.joint);
-  return op?.part === undefined ? [...(joint?.holds ?? []), ...(joint ? [joint.id] : [])] : [op.part];
+function nearOf({ joints }: DeviceMap, op: Op | undefined, joined: readonly Op[]): readonly string[] {
+  return [op, ...joined].flatMap((each) => {
+    const joint = joints.find(({ id }) => id === each?.joint);
+    return each?.part === undefined ? [...(joint?.holds ?? []), ...(joint ? [joint.id] : [])] : [each.part];
+  });
 }
 
 const NONE: ReadonlySet<string> = new Set();
+const NO_OPS: readonly Op[] = [];
 const NOTHING_NEAR: readonly string[] = [];

@@ -357,6 +357,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
           mechanism={mechanism}
           state={state}
           op={shownOp}
+          together={look === 0 ? inHand : NO_OPS}
           side={side}
           beside={beside}
           foreseen={look === 0 ? hand?.picture : undefined}

@@ -4,6 +4,7 @@ import type { JobState } from '@nibrel/core/job';
 import { turnsOf } from '@nibrel/core/mix-ups';
 import { keyOf, screwLetters } from '@nibrel/core/screws';
 import { bitMark, opWords, plural } from '@nibrel/core/words';
+import { plugsTogether } from '../job/shown.ts';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 
 interface TicksProps {
@@ -19,6 +20,8 @@ interface TicksProps {
  * known of each, its screws and its tool stand with it, since it has no screen of its own.
  */
 export function Ticks({ map, state, ops, lead, onTick }: TicksProps) {
+  // as they are numbered on the drawing
+  const plugs = plugsTogether(map, ops);
   return (
     <ol aria-label="In this step" className="flex flex-col text-lead">
       {ops.map((op) => {
@@ -34,6 +37,11 @@ export function Ticks({ map, state, ops, lead, onTick }: TicksProps) {
             >
               <span aria-hidden="true" className="inline-block size-4 shrink-0 border-2 border-ink" />
               <span>
+                {plugs.includes(op) && (
+                  <span aria-hidden="true" className="font-bold text-now">
+                    {plugs.indexOf(op) + 1}{' '}
+                  </span>
+                )}
                 <span className={op === lead ? 'font-bold' : ''}>{title}</span>
                 {op !== lead && (
                   <span className="text-body text-quiet">

@@ -230,7 +230,8 @@ const AROUND_MM = 12;
 /** Of parts their boxes; of a joint whose parts are out of sight the places of its marks. */
 function boxesOf(map: DeviceMap, side: Side, ids: readonly string[]): { readonly box: Part['box'] }[] {
   const parts = map.parts.filter(({ id }) => ids.includes(id));
-  const joints = parts.length > 0 ? [] : map.joints.filter(({ id }) => ids.includes(id));
+  // a joint is near what it holds, where that is drawn
+  const joints = map.joints.filter(({ id, holds }) => ids.includes(id) && !holds.some((held) => ids.includes(held)));
   const places = joints
     .flatMap((each) => placesOf(map, each))
     .map(({ x, y }) => ({ x: x - AROUND_MM, y: y - AROUND_MM, w: 2 * AROUND_MM, h: 2 * AROUND_MM }));

@@ -1,11 +1,22 @@
 import type { JobState } from '@nibrel/core/job';
-import { isOuter } from '@nibrel/core/device-map';
+import { type DeviceMap, isOuter } from '@nibrel/core/device-map';
 import { carried, madeBetween, type Mechanism, OFF, OPEN } from '@nibrel/core/holds';
 import type { Op } from '@nibrel/core/drafts';
 import type { Shown } from '../drawing/device-drawing.tsx';
 
-/** What the drawing shows of a device in this state, with an operation in hand. */
-export function shownOf(mechanism: Mechanism, state: JobState, op: Op | undefined): Shown {
+/** The plugs that one press takes, where they are several: numbered alike in the list and on the drawing. */
+export function plugsTogether({ joints }: DeviceMap, ops: readonly Op[]): readonly Op[] {
+  const plugs = ops.filter(
+    ({ kind, joint }) => kind !== 'procedure' && joints.some(({ id, type }) => id === joint && type === 'connector'),
+  );
+  return plugs.length > 1 ? plugs : [];
+}
+
+/**
+ * What the drawing shows of a device in this state, with an operation in hand.
+ * @param joined what one press does with it: each of its places is marked as well
+ */
+export function shownOf(mechanism: Mechanism, state: JobState, op: Op | undefined, joined: readonly Op[] = []): Shown {
   const { map } = mechanism;
   const { status, group } = state.device;
   const gone = map.parts.flatMap((part, index) =>
@@ -21,7 +32,8 @@ export function shownOf(mechanism: Mechanism, state: JobState, op: Op | undefine
     [...carried(mechanism, state.device, mechanism.part.get(part)!)].map((each) => map.parts[each]!.id),
   );
   const joint = map.joints.find((each) => each.id === op?.joint);
-  const now = new Set([op?.part, op?.joint, ...(joint?.holds ?? [])].filter((each) => each !== undefined));
+  const places = joined.flatMap((each) => (each.kind === 'procedure' || !each.joint ? [] : [each.joint]));
+  const now = new Set([op?.part, op?.joint, ...places, ...(joint?.holds ?? [])].filter((each) => each !== undefined));
   return {
     gone: new Set([
       ...gone.filter((id) => !now.has(id)),
@@ -29,6 +41,6 @@ export function shownOf(mechanism: Mechanism, state: JobState, op: Op | undefine
     ]),
     standing,
     now,
-    marked: new Set(joint ? [joint.id] : []),
+    marked: new Set([...(joint ? [joint.id] : []), ...places]),
   };
 }

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { foldJob } from '@nibrel/core/job';
-import { planAhead } from '@nibrel/core/in-hand';
+import { planAhead, together } from '@nibrel/core/in-hand';
 import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import type { Op } from '@nibrel/core/drafts';
 import { planRepair, setUpBefore } from '@nibrel/core/plan';
 import { describe, expect, it } from 'vitest';
-import { shownOf } from './shown.ts';
+import { plugsTogether, shownOf } from './shown.ts';
 import { comingStretches, pastStretches, secondsOf } from './stretches.ts';
 
 const demo = (name: string) =>
@@ -68,6 +68,12 @@ describe('what the drawing shows', () => {
     const shown = shownOf(mechanism, state, steps[until]);
     expect(shown.standing).toEqual([{ part: 'display', tethers: expect.arrayContaining(['display-plug']) }]);
     expect([...shown.gone!]).toEqual(expect.arrayContaining(['tray', 'connector-lid', 'earpiece']));
+    // what the same press takes is marked as well
+    const joined = together(mechanism, state.device, steps.slice(until));
+    expect([...shownOf(mechanism, state, steps[until], joined).marked!].toSorted()).toEqual(
+      joined.flatMap(({ joint }) => joint ?? []).toSorted(),
+    );
+    expect(plugsTogether(tern, joined).length).toBeGreaterThan(1);
     expect([...shown.now!]).toEqual(expect.arrayContaining(['display-plug', 'display']));
   });
 });
