@@ -26,9 +26,8 @@ export const TopBand = memo(function TopBand({ mechanism, map, state, ahead, now
   const coming = useMemo(() => comingStretches(map, ahead?.ops ?? []), [map, ahead]);
   const span = Math.max(1, secondsOf(past) + secondsOf(coming));
   const toGo = secondsOf(coming);
-  const waits = secondsOf(coming) - secondsOf(coming, 'work');
-  const [least, most] = (['low', 'high'] as const).map(
-    (end) => waits + (ahead?.ops ?? []).reduce((sum, op) => sum + (op[end] ?? op.seconds), 0),
+  const [least, most] = (['low', 'high'] as const).map((end) =>
+    (ahead?.ops ?? []).reduce((sum, op) => sum + (op[end] ?? op.seconds) - op.seconds, toGo),
   ) as [number, number];
   const targets = state.targets.map((each) => inWords(mechanism, each)).join(', ') || 'close it up';
   return (

@@ -5,7 +5,11 @@ import type { DeviceMap } from '@nibrel/core/device-map';
 import { mechanismOf } from '@nibrel/core/holds';
 import type { Op } from '@nibrel/core/drafts';
 import { planRepair, setUpBefore } from '@nibrel/core/plan';
+import { createElement } from 'react';
+import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
+import { duration } from '../app/format.ts';
+import { WayStrip } from '../way/way-strip.tsx';
 import { plugsTogether, shownOf } from './shown.ts';
 import { comingStretches, pastStretches, secondsOf } from './stretches.ts';
 
@@ -38,6 +42,9 @@ describe('the time band', () => {
     expect(secondsOf(coming, 'wait')).toBe(ops.reduce((sum, op) => sum + (op.wait_s ?? 0), 0));
     const setUp_s = setUpBefore(ops).reduce((sum, each) => sum + each, 0);
     expect(secondsOf(coming, 'work')).toBe(ops.reduce((sum, op) => sum + op.seconds, setUp_s));
+    // the whole way says the same
+    const way = renderToStaticMarkup(createElement(WayStrip, { map: tern, ops, at: 0, onGo: () => undefined }));
+    expect(way).toContain(`${duration(secondsOf(coming))} in all`);
     expect(coming.filter(({ when }) => when === 'now')[0]?.id).toBe(ops[0]!.id);
   });
 });

@@ -1,5 +1,6 @@
 import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
+import { setUpBefore } from '@nibrel/core/plan';
 import { isDelicate } from '@nibrel/core/prepare';
 import { opLine } from '@nibrel/core/words';
 import { duration } from '../app/format.ts';
@@ -13,7 +14,9 @@ interface WayStripProps {
 
 /** The whole way on its time axis: waiting hatched, what is delicate marked above, and where the film stands. */
 export function WayStrip({ map, ops, at, onGo }: WayStripProps) {
-  const lengths = ops.map((op) => op.seconds + (op.wait_s ?? 0));
+  const setUp = setUpBefore(ops);
+  const work = ops.map((op, index) => op.seconds + setUp[index]!);
+  const lengths = ops.map((op, index) => work[index]! + (op.wait_s ?? 0));
   const sum = (seconds: readonly number[]) => seconds.reduce((total, each) => total + each, 0);
   const span = Math.max(1, sum(lengths));
   const passed = sum(lengths.slice(0, at));
@@ -33,7 +36,10 @@ export function WayStrip({ map, ops, at, onGo }: WayStripProps) {
             className={`flex h-full items-center border-t-4 ${isDelicate(map, op) ? 'border-care' : 'border-transparent'}`}
           >
             <span className="flex h-6 w-full border-y border-ink">
-              <span className={lookOf(index, at)} style={{ width: `${(100 * op.seconds) / (lengths[index] || 1)}%` }} />
+              <span
+                className={lookOf(index, at)}
+                style={{ width: `${(100 * work[index]!) / (lengths[index] || 1)}%` }}
+              />
               <span className="hatched grow" />
             </span>
           </button>
