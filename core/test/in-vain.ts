@@ -5,7 +5,7 @@ import { type Played, selfParts, Simulator } from './simulator.ts';
 
 /**
  * Operations of a strip-down that could be left out, together with what then can't be done, and a part would be off all the
- * same: by the rules of the map and of the school, played by the simulator.
+ * same: by the rules of the map, of the school and of a hand, played by the simulator.
  */
 export function inVain(map: DeviceMap, part: string, made: Plan, display: 'taken-off' | 'on-flexes'): string[] {
   const ops = physical(made.strip) as readonly Played[];
@@ -54,6 +54,7 @@ function played(
   plan: readonly Played[],
 ): { simulator: Simulator; done: readonly Played[] } {
   const simulator = new Simulator(map);
+  simulator.freeRiders = true;
   const done: Played[] = [];
   const stands = display === 'taken-off' ? standingOver(map, plan) : () => [];
   let left = ops;

@@ -19,6 +19,8 @@ export class Simulator {
   open = new Set<string>();
   released = new Set<string>();
   place = new Map<string, string>();
+  /** also what came to ride on an open part has to be free of what lies over it, as a plan asks */
+  freeRiders = false;
 
   constructor(map: DeviceMap) {
     this.map = map;
@@ -32,6 +34,7 @@ export class Simulator {
     other.open = new Set(this.open);
     other.released = new Set(this.released);
     other.place = new Map(this.place);
+    other.freeRiders = this.freeRiders;
     return other;
   }
 
@@ -115,8 +118,26 @@ export class Simulator {
     return [...this.open, ...this.off].some((carrier) => {
       if (carrier === part) return false;
       const along = this.carried(carrier);
-      return along.has(part) && !along.has(host);
+      const isHeld = () =>
+        this.made(along, place).some((each) => !isTether(each) && [...each.holds, each.to].includes(part));
+      const isFree = () => !this.freeRiders || (!this.covered(part, along, place, carrier) && !isHeld());
+      return along.has(part) && !along.has(host) && isFree();
     });
+  }
+
+  /** What lies over one of the parts that leave together, as text. */
+  covered(part: string, inside: Set<string>, place: string, carrier: string): string | null {
+    for (const entry of this.map.parts.find(({ id }) => id === part)!.under ?? []) {
+      if (part !== carrier) {
+        if ('part' in entry && inside.has(entry.part)) continue;
+        if ('joint' in entry && entry.joint !== undefined) {
+          const joint = this.joint(entry.joint);
+          if ([...joint.holds, joint.to].some((end) => inside.has(end))) continue;
+        }
+      }
+      if (!this.holdsUnder(entry, place, carrier)) return `${part} lies under ${JSON.stringify(entry)}`;
+    }
+    return null;
   }
 
   dead(): boolean {
@@ -189,21 +210,11 @@ export class Simulator {
     if (this.off.has(part) || this.open.has(part) || part === this.base) return `${part} is not seated`;
     const inside = this.carried(part);
     const place = this.place.get(part)!;
-    const made = this.made(inside, place).filter(
-      (each) => tethersToo || !['connector', 'solder', 'hinge'].includes(each.type),
-    );
+    const made = this.made(inside, place).filter((each) => tethersToo || !isTether(each));
     if (made.length > 0) return `${part} is held by ${made.map((each) => each.id).join(', ')}`;
     for (const each of inside) {
-      for (const entry of this.map.parts.find(({ id }) => id === each)!.under ?? []) {
-        if (each !== part) {
-          if ('part' in entry && inside.has(entry.part)) continue;
-          if ('joint' in entry && entry.joint !== undefined) {
-            const joint = this.joint(entry.joint);
-            if ([...joint.holds, joint.to].some((end) => inside.has(end))) continue;
-          }
-        }
-        if (!this.holdsUnder(entry, place, part)) return `${part} lies under ${JSON.stringify(entry)}`;
-      }
+      const covered = this.covered(each, inside, place, part);
+      if (covered) return covered;
     }
     return null;
   }
@@ -211,7 +222,13 @@ export class Simulator {
   mayLift(part: string): string | null {
     if (this.off.has(part)) return `${part} is off already`;
     if (!this.open.has(part)) return this.mayOpen(part, true);
-    const made = this.made(this.carried(part), this.place.get(part)!);
+    const inside = this.carried(part);
+    const place = this.place.get(part)!;
+    for (const each of this.freeRiders ? inside : []) {
+      const covered = this.covered(each, inside, place, part);
+      if (covered) return covered;
+    }
+    const made = this.made(inside, place);
     return made.length > 0 ? `${part} is tethered by ${made.map((each) => each.id).join(', ')}` : null;
   }
 
@@ -243,6 +260,10 @@ export class Simulator {
   joint(id: string): Joint {
     return this.map.joints.find((each) => each.id === id)!;
   }
+}
+
+function isTether({ type }: Joint): boolean {
+  return ['connector', 'solder', 'hinge'].includes(type);
 }
 
 export function selfParts(joint: Joint): boolean {

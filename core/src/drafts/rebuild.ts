@@ -10,6 +10,7 @@ import {
   OFF,
   type PhysicalOp,
   type StripOp,
+  planRules,
 } from '../holds/index.ts';
 import { TIMES } from './estimates.ts';
 import {
@@ -59,11 +60,11 @@ export function wayBack(
   const undone = undoneSet(mechanism, state, whole);
   const wayDown = (keeping: 'taken-off' | 'on-flexes') => {
     const extra = rebuildWaits(mechanism, whole, keeping);
-    return { extra, path: precedenceOf(mechanism, whole, undone, { live, extra }, true) };
+    return { extra, path: precedenceOf(mechanism, whole, undone, planRules(live, extra), true) };
   };
   const asKept = wayDown(display);
   const { extra, path } = asKept.path.complete ? asKept : wayDown('on-flexes');
-  const rules = { live, extra };
+  const rules = planRules(live, extra);
   const everUndone = withOps(undone, whole, history.filter(isStripOp));
   const touched = everUndone.weight === undone.weight ? path : precedenceOf(mechanism, whole, everUndone, rules, true);
   const remade = new Set(history.flatMap((op) => (op.kind === 'make' && !state.released[op.joint] ? [op.joint] : [])));

@@ -18,6 +18,6 @@ export function isLegalNow(mechanism: Mechanism, state: DeviceState, op: Physica
     case 'lift':
       return unmetFor(mechanism, state, op, rules).length === 0;
     default:
-      return mayRebuild(mechanism, state, op, undefined, rules.extra);
+      return mayRebuild(mechanism, state, op, rules);
   }
 }

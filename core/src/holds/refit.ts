@@ -3,26 +3,20 @@ import { inverse } from './inverse.ts';
 import type { Mechanism } from './mechanism.ts';
 import { applied, type RebuildOp } from './operation.ts';
 import { type DeviceState, OFF, OPEN, sameState, SEATED } from './state.ts';
-import { type ExtraWaits, unmetFor } from './unmet.ts';
+import { type Rules, unmetFor } from './unmet.ts';
 
 const NONE: ReadonlySet<number> = new Set();
 
 /**
  * May this be done on the way back? The rebuild is the exact reverse of the strip-down: an operation is legal where
  * undoing it from the state it leads to would be. A mechanical joint is made only when its parts are seated.
- * @param live joints that may be worked on live; looked up where it is left out
+ * @param rules of a plan; without them the map's own. What may be worked on live is looked up either way.
  */
-export function mayRebuild(
-  mechanism: Mechanism,
-  state: DeviceState,
-  op: RebuildOp,
-  live?: ReadonlySet<number>,
-  extra?: ExtraWaits,
-): boolean {
+export function mayRebuild(mechanism: Mechanism, state: DeviceState, op: RebuildOp, rules?: Rules): boolean {
   const after = stateToUndo(mechanism, state, op);
   if (!after) return false;
-  const unmet = unmetFor(mechanism, after, inverse(op), { live: live ?? NONE, extra });
-  if (unmet.length === 0 || live || op.kind !== 'make') return unmet.length === 0;
+  const unmet = unmetFor(mechanism, after, inverse(op), { ...rules, live: NONE });
+  if (unmet.length === 0 || op.kind !== 'make') return unmet.length === 0;
   return unmet.every((each) => each.need === 'isolated') && isLive(mechanism, after, op.joint);
 }
 

@@ -37,6 +37,16 @@ export interface Rules {
   readonly extra?: ExtraWaits;
   /** false: isolation is asked of no joint (used to find out what is live) */
   readonly isolation?: boolean;
+  /**
+   * What came to ride on an open part has to be free of what lies over it before it counts as open, or leaves with it. The
+   * map's rules ask that only where it rides already when its carrier is opened; a plan asks it always.
+   */
+  readonly freeRiders?: boolean;
+}
+
+/** The rules by which a plan is made: the map's, and that nothing leaves from beneath what still lies over it. */
+export function planRules(live: ReadonlySet<number>, extra?: ExtraWaits): Rules {
+  return { live, extra, freeRiders: true };
 }
 
 const NOTHING: readonly Wait[] = [];
@@ -56,7 +66,7 @@ export function unmetFor(mechanism: Mechanism, state: DeviceState, op: StripOp, 
 function unmetForRelease(mechanism: Mechanism, state: DeviceState, joint: number, rules: Rules): Unmet[] {
   const host = mechanism.to[joint]!;
   const place = groupOfJoint(mechanism, state, joint);
-  const waits = (wait: Wait) => unmetWait(mechanism, state, wait, place, host);
+  const waits = (wait: Wait) => unmetWait(mechanism, state, wait, place, host, rules);
   const unmet = [...mechanism.jointUnder[joint]!, ...(rules.extra?.joint.get(joint) ?? NOTHING)].flatMap(waits);
   // a hinge and what parts by itself are never released: that is what holds in the end
   if (!mechanism.releasable[joint]) return [...unmet, { joint, need: 'released' }];
@@ -79,9 +89,10 @@ function unmetForOpen(mechanism: Mechanism, state: DeviceState, part: number, ru
 function unmetForLift(mechanism: Mechanism, state: DeviceState, part: number, rules: Rules): Unmet[] {
   const leaving = carried(mechanism, state, part);
   const made = madeBetween(mechanism, state, leaving).map((joint) => stillMade(mechanism, joint, part, leaving));
-  if (state.status[part] === SEATED) return [...made, ...unmetUnders(mechanism, state, part, leaving, rules)];
+  if (state.status[part] === SEATED || rules.freeRiders)
+    return [...made, ...unmetUnders(mechanism, state, part, leaving, rules)];
   const extra = rules.extra?.part.get(part) ?? NOTHING;
-  return [...made, ...extra.flatMap((wait) => unmetWait(mechanism, state, wait, state.group[part]!, part))];
+  return [...made, ...extra.flatMap((wait) => unmetWait(mechanism, state, wait, state.group[part]!, part, rules))];
 }
 
 function stillMade(mechanism: Mechanism, joint: number, part: number, leaving: ReadonlySet<number>): Unmet {
@@ -100,15 +111,32 @@ function unmetUnders(
 ): Unmet[] {
   const place = state.group[part]!;
   const own = [...mechanism.partUnder[part]!, ...(rules.extra?.part.get(part) ?? NOTHING)];
-  const unmet = own.flatMap((wait) => unmetWait(mechanism, state, wait, place, part));
-  for (const each of leaving) {
-    if (each === part) continue;
-    for (const wait of mechanism.partUnder[each]!) {
-      if (!speaksOfOutside(mechanism, wait, leaving)) continue;
-      for (const found of unmetWait(mechanism, state, wait, place, part)) unmet.push({ ...found, via: each });
-    }
-  }
-  return unique(unmet);
+  const unmet = own.flatMap((wait) => unmetWait(mechanism, state, wait, place, part, rules));
+  return unique([...unmet, ...overRiders(mechanism, state, part, leaving, rules)]);
+}
+
+/** What still lies over the parts that a part carries, seen from outside. */
+function overRiders(
+  mechanism: Mechanism,
+  state: DeviceState,
+  part: number,
+  leaving: ReadonlySet<number>,
+  rules: Rules,
+): Unmet[] {
+  return [...leaving].flatMap((via) => (via === part ? [] : overRider(mechanism, state, part, via, leaving, rules)));
+}
+
+function overRider(
+  mechanism: Mechanism,
+  state: DeviceState,
+  carrier: number,
+  via: number,
+  leaving: ReadonlySet<number>,
+  rules: Rules,
+): Unmet[] {
+  return mechanism.partUnder[via]!.filter((wait) => speaksOfOutside(mechanism, wait, leaving))
+    .flatMap((wait) => unmetWait(mechanism, state, wait, state.group[carrier]!, carrier, rules))
+    .map((each) => ({ ...each, via }));
 }
 
 function speaksOfOutside(mechanism: Mechanism, wait: Wait, inside: ReadonlySet<number>): boolean {
@@ -123,6 +151,7 @@ function unmetWait(
   wait: Wait,
   place: number,
   host: number,
+  rules: Rules,
 ): readonly Unmet[] {
   if (wait.part === undefined) {
     const met = state.released[wait.joint] || groupOfJoint(mechanism, state, wait.joint) !== place;
@@ -131,17 +160,46 @@ function unmetWait(
   const status = state.status[wait.part]!;
   if (status === OFF || state.group[wait.part] !== place) return [];
   if (wait.until === 'off') return [{ part: wait.part, need: 'off' }];
-  if (status === OPEN || openWithCarrier(mechanism, state, wait.part, place, host)) return [];
-  return [{ part: wait.part, need: 'open' }];
+  if (status === OPEN) return [];
+  return overItsCarrier(mechanism, state, wait.part, place, host, rules) ?? [{ part: wait.part, need: 'open' }];
 }
 
-function openWithCarrier(mechanism: Mechanism, state: DeviceState, part: number, place: number, host: number): boolean {
+/** What keeps a part from being open with an open carrier that does not carry the host; null where there is none. */
+function overItsCarrier(
+  mechanism: Mechanism,
+  state: DeviceState,
+  part: number,
+  place: number,
+  host: number,
+  rules: Rules,
+): readonly Unmet[] | null {
+  let over: readonly Unmet[] | null = null;
   for (let carrier = 0; carrier < state.status.length; carrier++) {
     if (state.status[carrier] === SEATED || state.group[carrier] !== place || carrier === part) continue;
     const leaving = carried(mechanism, state, carrier);
-    if (leaving.has(part) && !leaving.has(host)) return true;
+    if (!leaving.has(part) || leaving.has(host)) continue;
+    over = rules.freeRiders ? keepsRider(mechanism, state, carrier, part, leaving, rules) : [];
+    if (over.length === 0) return over;
   }
-  return false;
+  return over;
+}
+
+/** What lies over a part that came to ride on an open carrier, and what still holds it to what stays. */
+function keepsRider(
+  mechanism: Mechanism,
+  state: DeviceState,
+  carrier: number,
+  part: number,
+  leaving: ReadonlySet<number>,
+  rules: Rules,
+): Unmet[] {
+  const holding = madeBetween(mechanism, state, leaving).filter(
+    (joint) => !mechanism.tether[joint] && mechanism.ends[joint]!.includes(part),
+  );
+  return [
+    ...holding.map((joint) => stillMade(mechanism, joint, carrier, leaving)),
+    ...overRider(mechanism, state, carrier, part, leaving, rules),
+  ];
 }
 
 /** Would releasing this joint now be work on a live device? */

@@ -1,4 +1,4 @@
-import { type DeviceState, isDead, type Mechanism, OFF } from '../holds/index.ts';
+import { type DeviceState, isDead, type Mechanism, OFF, planRules } from '../holds/index.ts';
 import { type Goal, needsFor, type WorkSet } from '../search/index.ts';
 import { opId } from '../drafts/index.ts';
 
@@ -19,7 +19,7 @@ export function withIsolationAfterLive(
       joints.length > 0
         ? joints.map((joint) => ({ joint, need: 'isolated' as const }))
         : [{ part: battery, need: 'isolated' as const }];
-    return [...goal(state), ...needsFor(mechanism, state, unmet, mechanism.base, null, { live })];
+    return [...goal(state), ...needsFor(mechanism, state, unmet, mechanism.base, null, planRules(live))];
   };
 }
 

@@ -24,6 +24,7 @@ import {
   type DeviceState,
   inverse,
   type Mechanism,
+  planRules,
   type Rules,
   withHost,
 } from '../holds/index.ts';
@@ -68,13 +69,13 @@ export function rebuild(
   const { live } = strip;
   const history = [...present.history, ...strip.ops];
   const moves = movesOf(mechanism, assembled(mechanism), history, targets);
-  const moving = moveWork(mechanism, strip.state, moves, { live }, present.refitted);
+  const moving = moveWork(mechanism, strip.state, moves, planRules(live), present.refitted);
   const moved = moving.ops.reduce((state, op) => applied(mechanism, state, op), strip.state);
   const back = wayBack(mechanism, moved, history, lacking, display);
   const reached = back.missing.reduce((state, op) => applied(mechanism, state, op), moved);
   const down = descent(mechanism, back, back.touched, reached, policy);
 
-  const off = ruled(mechanism, strip.state, moving, { live }, policy);
+  const off = ruled(mechanism, strip.state, moving, planRules(live), policy);
   const offOrder = inCarefulOrder(off, live, history).order;
   const offDrafts = takeOffDrafts(
     mechanism,
@@ -98,10 +99,13 @@ export function rebuild(
   const body = withTransplant(mechanism, bonded, replaced, policy);
   const proving = withProving(mechanism, body, back.touched, way, { replaced, renewed }, policy, isFilmed, turns);
 
-  const rules = { live: back.live, extra: back.extra };
+  const rules = planRules(back.live, back.extra);
   const offIds = off.precedence.ops.map((op) => physicalId(mechanism, op) as string);
   const missing = back.missing.map((op) => physicalId(mechanism, op) as string);
-  const first = [...pieceByPiece(mechanism, strip.state, off.precedence, offOrder, offIds, on, { live }), ...missing];
+  const first = [
+    ...pieceByPiece(mechanism, strip.state, off.precedence, offOrder, offIds, on, planRules(live)),
+    ...missing,
+  ];
   const all = withoutRings([...offDrafts, ...afterMoves(proving, new Set(first))]);
   const turn = { mechanism, back, start: strip.state, rules, all, first, down };
   const bound = leastSecondsOf(all);
@@ -173,7 +177,7 @@ function descent(mechanism: Mechanism, back: WayBack, path: Precedence, reached:
 }
 
 function ruledDown(mechanism: Mechanism, { whole, live, extra }: WayBack, path: Precedence, policy: Policy) {
-  return ruled(mechanism, whole, path, { live, extra }, policy);
+  return ruled(mechanism, whole, path, planRules(live, extra), policy);
 }
 
 interface Turn {

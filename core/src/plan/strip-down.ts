@@ -7,6 +7,7 @@ import {
   type Mechanism,
   OFF,
   type PhysicalOp,
+  planRules,
   type Rules,
 } from '../holds/index.ts';
 import { type Budget } from '../order/index.ts';
@@ -61,15 +62,15 @@ export function stripDown(
 ): StripDown {
   const start = present.state;
   const live = liveJoints(mechanism, start);
-  const goal = withIsolationAfterLive(mechanism, start, goalOf(mechanism, start, targets, { live }), live);
+  const goal = withIsolationAfterLive(mechanism, start, goalOf(mechanism, start, targets, planRules(live)), live);
   const isBare = targets.some((target) => 'full' in target);
   // nothing is in vain where all comes off
   const lessVain = (set: WorkSet, rules: Rules, reached: Goal = goal): WorkSet => {
     const less = isBare ? set : withoutVain(mechanism, start, reached, rules, set, present.refitted);
     return isComplete(mechanism, start, less, rules) ? less : set;
   };
-  const asked = leastSets(mechanism, start, goal, { live }, noWork(mechanism), present);
-  const least = lightest(asked.map((set) => lessVain(set, { live })));
+  const asked = leastSets(mechanism, start, goal, planRules(live), noWork(mechanism), present);
+  const least = lightest(asked.map((set) => lessVain(set, planRules(live))));
   if (least.length === 0) {
     const names = targets.map((target) => inWords(mechanism, target)).join(', ');
     throw new PlanError('targets', `No sequence of operations can ${names}. Check the map, or choose another target.`);
@@ -81,7 +82,9 @@ export function stripDown(
     );
     const whole =
       grown && grown.weight > set.weight ? lessVain(grown, school.rules, demanded(set, school.seed, goal)) : grown;
-    return whole ? { set: whole, rules: school.rules, asWished: true } : { set, rules: { live }, asWished: false };
+    return whole
+      ? { set: whole, rules: school.rules, asWished: true }
+      : { set, rules: planRules(live), asWished: false };
   });
   const share = { ...budget, limitMs: budget.limitMs / (2 * candidates.length) };
   const strips = distinct(candidates).map((candidate) => ({

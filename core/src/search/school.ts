@@ -1,4 +1,13 @@
-import { carried, type DeviceState, type Mechanism, OFF, type Rules, type StripOp, type Wait } from '../holds/index.ts';
+import {
+  carried,
+  type DeviceState,
+  type Mechanism,
+  OFF,
+  type Rules,
+  type StripOp,
+  type Wait,
+  planRules,
+} from '../holds/index.ts';
 import { type Goal, leastSets } from './least-set.ts';
 import type { Policy } from '../policy/index.ts';
 import { hasOp, noWork, opsOf, withOps, type WorkSet } from './work-set.ts';
@@ -31,7 +40,7 @@ export function schoolFor(
   if (display === 'taken-off') displaysOffFirst(mechanism, waits, ownLift, leavesAlong);
   if (policy.batteryWhilePrying === 'out') seed = cellsOutFirst(mechanism, start, waits, seed, ownLift);
   seed = firstThingsFirst(mechanism, start, waits, seed, ownLift);
-  return { rules: { live, extra: waits }, seed };
+  return { rules: planRules(live, waits), seed };
 }
 
 /** The same for the way back, on which only the display's place binds. */
@@ -68,7 +77,7 @@ export function ownRemoval(
   live: ReadonlySet<number>,
 ): WorkSet | null {
   const goal: Goal = (state) => (state.status[part] === 2 ? [] : [{ options: [{ kind: 'lift', part }] }]);
-  return leastSets(mechanism, start, goal, { live }, noWork(mechanism))[0] ?? null;
+  return leastSets(mechanism, start, goal, planRules(live), noWork(mechanism))[0] ?? null;
 }
 
 function displaysOffFirst(

@@ -21,6 +21,7 @@ import {
   numberedOp,
   type StripOp,
   withHost,
+  planRules,
 } from '../holds/index.ts';
 import type { JobState, Suspect } from '../job/index.ts';
 import { goalOf, leastSets, noWork, opsOf } from '../search/index.ts';
@@ -221,7 +222,7 @@ function undoSeconds(mechanism: Mechanism, states: readonly DeviceState[]): Undo
 
 function secondsToReach(mechanism: Mechanism, state: DeviceState, { joint, part }: Suspect): number {
   const target = joint === undefined ? { remove: part! } : { reach: joint };
-  const rules = { live: liveJoints(mechanism, state) };
+  const rules = planRules(liveJoints(mechanism, state));
   const [least] = leastSets(mechanism, state, goalOf(mechanism, state, [target], rules), rules, noWork(mechanism));
   const again: StripOp[] = joint === undefined ? [] : [{ kind: 'release', joint: mechanism.joint.get(joint)! }];
   const ops = [...(least ? opsOf(least) : []), ...again];
