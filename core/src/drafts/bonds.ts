@@ -182,7 +182,7 @@ function scrape(closing: Closing): Draft {
     ...at(closing),
     name: 'clean',
     seconds: secondsToScrape(closing.bond),
-    tool: 'scraper',
+    tool: closing.bond.style === 'thermal' ? 'plastic spudger' : 'scraper',
     after: [],
   });
 }

@@ -3,7 +3,7 @@ import type { DoneStep } from '../job/index.ts';
 
 /** A plan's operation as the step that an event records. */
 export function doneStep(op: Op): DoneStep {
-  const { id, kind, joint, part, onto, staysOpen, name, isNew } = op;
+  const { id, kind, joint, part, onto, staysOpen, name, isNew, isRest, isUnsealed } = op;
   return {
     id,
     kind,
@@ -13,5 +13,7 @@ export function doneStep(op: Op): DoneStep {
     ...(staysOpen ? { staysOpen } : {}),
     ...(name === undefined ? {} : { name }),
     ...(isNew ? { new: true } : {}),
+    ...(isRest ? { isRest } : {}),
+    ...(isUnsealed ? { isUnsealed } : {}),
   };
 }

@@ -21,6 +21,10 @@ export interface DoneStep {
   readonly staysOpen?: boolean;
   readonly name?: string;
   readonly new?: boolean;
+  /** a test of what only closing can have changed */
+  readonly isRest?: boolean;
+  /** a test before a closing without a seal */
+  readonly isUnsealed?: boolean;
   /** points of a screw joint that get a new screw */
   readonly freshScrews?: readonly string[];
   /** a procedure done once more */
@@ -177,6 +181,8 @@ const step = Joi.object({
   staysOpen: Joi.boolean(),
   name: id,
   new: Joi.boolean(),
+  isRest: Joi.boolean(),
+  isUnsealed: Joi.boolean(),
   freshScrews: Joi.array().max(500).items(id),
   again: Joi.boolean(),
 });

@@ -15,6 +15,23 @@ export interface BenchItem {
   readonly harm: string;
 }
 
+/** What a record calls them. */
+const BRIEFLY: Readonly<Record<string, string>> = {
+  strap: 'strap on',
+  eyes: 'eyes covered',
+  sand: 'sand in reach',
+  gloves: 'gloves on',
+  heat: 'nothing flammable near the heat',
+  air: 'window open',
+  seals: 'new seal at hand',
+  magnets: 'screws kept from the magnets',
+};
+
+/** An item of the bench in a word or two; one that is not known here by itself. */
+export function benchItemName(id: string): string {
+  return Object.hasOwn(BRIEFLY, id) ? BRIEFLY[id]! : id;
+}
+
 /**
  * Drawn from the map's hazards, for what the targets reach into by themselves and for what the plan adds, where there is
  * one: nothing is asked that this repair does not need.

@@ -1,5 +1,5 @@
 export { tapeOffOp, withFrameMended } from './after-damage.ts';
-export { type BenchItem, benchItems } from './bench-items.ts';
+export { benchItemName, type BenchItem, benchItems } from './bench-items.ts';
 export { type ChargeNeed, chargeNeed, chargeSchool, cutsNearCell, secondsDown, secondsUp } from './charge.ts';
 export { crackedGlass } from './cracks.ts';
 export { type PinHoles, pinHoles } from './pin-holes.ts';

@@ -51,6 +51,10 @@ describe('a caution stands before its step and names the harm', () => {
     expect(words).toContain('not deeper than the mark');
     expect(words).toContain('Left cell, Right cell');
     expect(words).toContain('set it on fire');
+    // at an edge only what lies behind it
+    const cut = op({ kind: 'release', joint: 'front-bond' });
+    expect(cautionFor(shearwater11(), cut, false, 'lower-right')).toContain('Behind it: Right cell;');
+    expect(cautionFor(shearwater11(), cut, false, 'bottom')).not.toContain('fire');
     // closing it again cuts nothing
     expect(said(shearwater11(), { kind: 'make', joint: 'front-bond' })).not.toContain('fire');
   });
@@ -60,6 +64,7 @@ describe('a caution stands before its step and names the harm', () => {
     expect(said(tern5(), { kind: 'lift', part: 'cell' }, true)).toContain('puncture');
     expect(said(shearwater11(), { kind: 'release', joint: 'cell-lid-screws' })).toContain('still connected');
     expect(said(shearwater11(), { kind: 'release', joint: 'cell-lid-screws' }, true)).toBe('');
+    expect(said(shearwater11(), { kind: 'make', joint: 'cell-lid-screws' })).toContain('connected again');
     // a metal driver anywhere inside while it is not dead; outside it reaches nothing
     expect(said(tern5(), { kind: 'release', joint: 'edge-screws' })).toBe('');
   });

@@ -14,8 +14,9 @@ const LOCAL = 'Local rules and your lead decide where they say more.';
 /**
  * The caution that stands before an operation and names the harm; null where there is none.
  * @param dead is the battery disconnected by now?
+ * @param edge the segment of a bond that is cut next, where it is known: what lies behind others is not cautioned of
  */
-export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null {
+export function cautionFor(map: DeviceMap, op: Op, dead: boolean, edge?: string): string | null {
   const part = map.parts.find((each) => each.id === op.part);
   const joint = map.joints.find((each) => each.id === op.joint);
   const held = map.parts.filter((each) => joint?.holds.includes(each.id));
@@ -47,10 +48,11 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean): string | null
     return `Iron at about 350 °C (common practice): burns, and its fumes harm. Draw them off; nothing flammable near. ${LOCAL}`;
   }
   if (op.kind === 'release' && joint?.type === 'bond' && (touches('glass') || near(map, joint).length > 0)) {
-    return cutWords(map, joint, touches('glass'));
+    return cutWords(map, joint, touches('glass'), edge);
   }
   if (!dead && map.battery && joint?.type === 'screw' && joint.face !== 'edge' && !held.some(isOuter)) {
-    return 'The battery is still connected. Keep the driver on the screw: a slip can burn the board.';
+    const since = op.kind === 'make' ? 'connected again' : 'still connected';
+    return `The battery is ${since}. Keep the driver on the screw: a slip can burn the board.`;
   }
   if (touches('spring')) return 'A spring can fly off. Cover it with a finger; eyes covered.';
   if (touches('sharp')) return `${part ? part.name : held.map((each) => each.name).join(', ')} has sharp edges.`;
@@ -71,8 +73,9 @@ function leadWords({ kind }: Op): string {
 }
 
 /** What a cut can break, and what lies behind it: only a cell burns. */
-function cutWords(map: DeviceMap, bond: BondJoint, isGlass: boolean): string {
-  const behind = near(map, bond);
+function cutWords(map: DeviceMap, bond: BondJoint, isGlass: boolean, edge: string | undefined): string {
+  const elsewhere = edge === undefined ? NONE : behindOthers(bond, edge);
+  const behind = near(map, bond).filter(({ id }) => !elsewhere.has(id));
   const cells = behind.filter(({ hazards }) => hazards?.includes('lithium'));
   const names = (parts: readonly Part[]) => parts.map(({ id }) => partName(map, id)).join(', ');
   const others = behind.filter((each) => !cells.includes(each));
@@ -89,6 +92,14 @@ function cutWords(map: DeviceMap, bond: BondJoint, isGlass: boolean): string {
 function near({ parts }: DeviceMap, { endangers, holds }: BondJoint): Part[] {
   return parts.filter(({ id }) => endangers?.includes(id) && !holds.includes(id));
 }
+
+/** What the map draws behind other edges of a bond and not behind this one. */
+function behindOthers({ segments = [] }: BondJoint, edge: string): ReadonlySet<string> {
+  const here = segments.find(({ id }) => id === edge)?.near;
+  return new Set(segments.flatMap(({ near }) => (near === undefined || near === here ? [] : [near])));
+}
+
+const NONE: ReadonlySet<string> = new Set();
 
 /** Levering is a danger to a cell that is stuck down, not to one that is lifted out by hand. */
 function cellWords(map: DeviceMap, op: Op): string {

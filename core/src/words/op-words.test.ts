@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { dunlinOpen, tern5 } from '../../test/maps.ts';
+import { dunlinOpen, gannetWorks, tern5 } from '../../test/maps.ts';
 import type { DeviceMap } from '../device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { planRepair } from '../plan/index.ts';
 import { cautionFor } from './cautions.ts';
 import { opLine, opWords, slideWords } from './op-words.ts';
+import { whyNow } from './why.ts';
 
 const budget = { now: () => performance.now(), limitMs: 500 };
 const allOps = (map: DeviceMap): Op[] => {
@@ -13,6 +14,20 @@ const allOps = (map: DeviceMap): Op[] => {
 };
 const tern = tern5();
 const find = (ops: readonly Op[], id: string) => ops.find((op) => op.id === id)!;
+
+describe('paste', () => {
+  it('is cleaned off for the heat, and without metal', () => {
+    const cleaned = (map: DeviceMap, joint: string) => {
+      const clean = find(allOps(map), `clean:${joint}`);
+      return [clean.tool, whyNow(map, clean, undefined)];
+    };
+    expect(cleaned(gannetWorks(), 'paste-bond')).toEqual([
+      'plastic spudger',
+      'Old paste beneath the new keeps the heat in.',
+    ]);
+    expect(cleaned(tern, 'front-seal')).toEqual(['scraper', 'Old adhesive keeps the new from sticking.']);
+  });
+});
 
 describe('words of an operation', () => {
   it('has a title and a thing for everything that a full strip of each demo device asks for', () => {

@@ -136,7 +136,7 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
       return { title: 'Air the bench', thing: 'Before any heat comes near it again' };
     case 'clean':
       return joint?.type === 'bond' && joint.style === 'thermal'
-        ? { title: 'Clean off the old paste', thing: bond, hint: 'Plastic spudger, then alcohol.' }
+        ? { title: 'Clean off the old paste', thing: bond, hint: 'No metal: it scores the faces.' }
         : { title: 'Scrape off the old adhesive', thing: bond };
     case 'wipe':
       if (part)
@@ -193,7 +193,7 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
         hint: 'Capacity or health, and charge: as a new one has them. A message about its origin only as it was foretold.',
       };
     case 'charge':
-      return { title: 'Charge it for the reset', thing: part, hint: 'On its charger until it shows enough.' };
+      return { title: 'Charge it for the reset', thing: cellsOf(map), hint: 'On its charger until it shows enough.' };
     case 'reset':
       return {
         title: 'Reset it and set it up',
@@ -283,6 +283,11 @@ function procedureWords(map: DeviceMap, op: Op, joint: Joint | undefined): OpWor
     default:
       return testWords(map, op);
   }
+}
+
+function cellsOf({ parts }: DeviceMap): string {
+  const cells = parts.filter(({ kind }) => kind === 'battery');
+  return cells.length === 1 ? cells[0]!.name : 'All its cells';
 }
 
 function testWords(map: DeviceMap, { id, functions = [], untried = [], isRest, isUnsealed }: Op): OpWords {

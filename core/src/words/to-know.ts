@@ -42,7 +42,7 @@ function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
     case 'connector':
       return isOff ? [...marked, ...ofPlug(map, joint)] : marked;
     case 'clip':
-      return [...marked, ...(isOff ? [...inTurn(joint.points ?? [], 'order'), ...tilted(joint.tilt, joint.face)] : [])];
+      return [...marked, ...(isOff ? [...inTurn(joint.points ?? []), ...tilted(joint.tilt, joint.face)] : [])];
     case 'solder': {
       const wires = (joint.points ?? []).flatMap(({ wire }) => (wire === undefined ? [] : [wire]));
       return [
@@ -114,12 +114,11 @@ function tilted(tilt: Edge | undefined, face: Face): string[] {
 interface InTurn {
   readonly id: string;
   readonly order?: number;
-  readonly outOrder?: number;
 }
 
 /** *In this order: b, a.* */
-function inTurn(points: readonly InTurn[], turn: 'order' | 'outOrder'): string[] {
-  const ordered = points.filter((each) => each[turn] !== undefined).toSorted((a, b) => a[turn]! - b[turn]!);
+function inTurn(points: readonly InTurn[]): string[] {
+  const ordered = points.filter(({ order }) => order !== undefined).toSorted((a, b) => a.order! - b.order!);
   return ordered.length > 0 ? [`In this order: ${ordered.map(({ id }) => id).join(', ')}.`] : [];
 }
 
@@ -130,7 +129,9 @@ function ofScrews(map: DeviceMap, joint: ScrewJoint, isOff: boolean): string[] {
   );
   const clamped = joint.holds.length > 1 && isOff ? [`Holds ${plural(joint.holds.length, 'part')} at once.`] : [];
   return [
-    ...inTurn(joint.points, isOff ? 'outOrder' : 'order'),
+    ...(joint.points.some((each) => each[isOff ? 'outOrder' : 'order'] !== undefined)
+      ? ['In the order of the numbers.']
+      : []),
     ...(isOff && kinds.some(({ magnetic }) => magnetic === false) ? ['No magnet holds them: tweezers ready.'] : []),
     ...clamped,
     ...kinds.flatMap((each) => lockedWords(each, isOff)),

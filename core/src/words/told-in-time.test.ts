@@ -188,7 +188,7 @@ function untrue(map: DeviceMap, ops: readonly Op[]): string[] {
         /It lies over/.test(reason) && part !== undefined && reason.endsWith(` ${partName(map, part.id)}.`),
         'over itself',
       ],
-      [/still connected/.test(caution) && wasDead, 'connected, while it is dead'],
+      [/still connected|connected again/.test(caution) && wasDead, 'connected, while it is dead'],
       [reason.startsWith('Dead from here on') && (wasDead || !isDead(mechanism, state)), 'dead before, or not yet'],
       [/still live/.test(reason) && isDead(mechanism, state), 'live, while it is dead'],
       [/Flush all round/.test(more) && !(joint?.type === 'bond' && joint.style === 'perimeter'), 'flush, with no seal'],

@@ -10,7 +10,7 @@ import { heldName, jointKind, partName } from './names.ts';
 export function whyNow(map: DeviceMap, op: Op, serves: Op | undefined): string {
   switch (op.kind) {
     case 'procedure':
-      return whyProcedure(op);
+      return whyProcedure(map, op);
     case 'release':
       return whyReleased(map, op, serves);
     case 'open':
@@ -25,7 +25,10 @@ export function whyNow(map: DeviceMap, op: Op, serves: Op | undefined): string {
   }
 }
 
-function whyProcedure({ name, part }: Op): string {
+function whyProcedure({ joints }: DeviceMap, { name, part, joint: id }: Op): string {
+  const bond = joints.find((each) => each.id === id);
+  const isPaste = bond?.type === 'bond' && bond.style === 'thermal';
+  if (isPaste && (name === 'clean' || name === 'wipe' || name === 'dry' || name === 'lay')) return PASTE[name];
   if (name === 'film-off' && part === undefined) return 'What was put on comes off.';
   // a lens, not the face that a bond is laid on
   if (name === 'wipe' && part !== undefined) return 'It is covered next.';
@@ -76,6 +79,14 @@ function inTheWay(map: DeviceMap, how: string, op: Op, { joint: id, part }: Op):
   }
   return part === undefined ? 'It comes off.' : `${how} ${partName(map, part)}.${note}`;
 }
+
+/** What carries heat does not have to stick. */
+const PASTE = {
+  clean: 'Old paste beneath the new keeps the heat in.',
+  wipe: 'A clean face takes the heat over.',
+  dry: 'Alcohol thins the new paste.',
+  lay: 'Without it the heat stays where it arises.',
+} as const;
 
 const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
   compare: 'What stayed on the old part is missed when it is closed.',

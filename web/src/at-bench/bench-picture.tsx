@@ -90,7 +90,7 @@ export function BenchPicture({
           side={mat?.side ?? side}
           {...shown}
           {...(marks ? { marked: NONE, isNameless: true } : {})}
-          turning={op?.kind === 'release' ? 'out' : op?.kind === 'make' ? 'in' : undefined}
+          turning={turningOf(op, joined)}
           near={near}
           isLive={op?.live === true}
           onPress={onPress}
@@ -103,6 +103,12 @@ export function BenchPicture({
       <p className="pointer-events-none absolute bottom-2 left-4 bg-paper px-1 text-note text-quiet">{words}</p>
     </div>
   );
+}
+
+/** Which way screws are turned and plugs go: also where one press fits the part and puts its screws in. */
+function turningOf(op: Op | undefined, joined: readonly Op[]): 'out' | 'in' | undefined {
+  const kinds = [op, ...joined].map((each) => each?.kind);
+  return kinds.includes('release') ? 'out' : kinds.includes('make') ? 'in' : undefined;
 }
 
 /** A tray that a pin is put into: its hole is marked, and those that are none. */

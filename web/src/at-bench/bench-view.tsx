@@ -32,6 +32,7 @@ import { justClosed } from '../closing/just-closed.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { sound, useSpokenStep, useWakeLock } from '../job/feedback.ts';
+import { faceOf } from '../job/shown.ts';
 import { BenchPanels } from './bench-panels.tsx';
 import { BenchPicture } from './bench-picture.tsx';
 import { FailedTests } from './failed-tests.tsx';
@@ -96,7 +97,7 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
 
   // a flip of the drawing holds for the operation in hand
   const flipped = flippedFor !== null && flippedFor === (op?.id ?? '');
-  const face = stoppedAt(state) ?? shownOp?.face;
+  const face = stoppedAt(state) ?? (shownOp && faceOf(map, shownOp));
   const up: Side = face === 'front' || face === 'back' ? face : mainSide(map);
   const side: Side = flipped ? (up === 'front' ? 'back' : 'front') : up;
   const { hand, atHand } = useHand({ bench, map, state, op, side, now });

@@ -115,7 +115,7 @@ export function Operation({
   const dead = isDead(mechanism, state.device);
   const isMeasured = settled(map, state.policy).policy.tightening === 'torque';
   const cautions = (hand?.cautions ?? ['operation']).map((of) =>
-    cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, dead),
+    cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, dead, hand?.edge),
   );
   // in full before its first step of a stage, then as a mark
   const earlier = plan.slice(

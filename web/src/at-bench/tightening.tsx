@@ -46,12 +46,9 @@ export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
   const letters = screwLetters(map);
   if (driven.length === 0) return null;
   const done = driven.filter(({ point }) => peakOf(point)?.verdict === 'in').length;
-  const isNumbered = joint.points.some((point) => point.order !== undefined);
   return (
     <section aria-label="Tightening" className="flex flex-col gap-2">
-      <p className="text-body text-quiet">
-        Turn back until the thread drops in, start them all, then {isNumbered ? 'in this order' : 'crosswise'}:
-      </p>
+      <p className="text-body text-quiet">Turn back until the thread drops in{turnWords(joint)}:</p>
       <ol className="border-t border-hair text-body">
         {order.map(({ point, window }, at) => {
           const peak = peakOf(point);
@@ -110,6 +107,15 @@ export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
       {driver.problem && <p className="text-body text-now">{driver.problem}</p>}
     </section>
   );
+}
+
+/** Screws of one joint pull it down together: none is tight before all are in. */
+function turnWords({ points }: ScrewJoint): string {
+  if (points.length === 1) return '';
+  const start = points.length === 2 ? ', start both' : ', start them all';
+  // crosswise takes more than two
+  const isCrosswise = points.length > 2 && points.every(({ order }) => order === undefined);
+  return `${start}, then ${isCrosswise ? 'crosswise' : 'in turn'}`;
 }
 
 interface Driven {

@@ -1,5 +1,5 @@
 import type { JobState } from '@nibrel/core/job';
-import { type DeviceMap, isOuter } from '@nibrel/core/device-map';
+import { type DeviceMap, type Face, isOuter } from '@nibrel/core/device-map';
 import { carried, madeBetween, type Mechanism, OFF, OPEN } from '@nibrel/core/holds';
 import type { Op } from '@nibrel/core/drafts';
 import type { Shown } from '../drawing/device-drawing.tsx';
@@ -10,6 +10,16 @@ export function plugsTogether({ joints }: DeviceMap, ops: readonly Op[]): readon
     ({ kind, joint }) => kind !== 'procedure' && joints.some(({ id, type }) => id === joint && type === 'connector'),
   );
   return plugs.length > 1 ? plugs : [];
+}
+
+/**
+ * The face that is looked at: the operation's own, that of a bond while it dries and is pressed, that of a lens while it is
+ * wiped; null where any is as good.
+ */
+export function faceOf({ joints, parts }: DeviceMap, op: Op): Face | null {
+  if (op.face !== null || op.kind !== 'procedure') return op.face;
+  const bond = joints.find(({ id, type }) => id === op.joint && type === 'bond');
+  return bond?.face ?? (op.name === 'wipe' ? parts.find(({ id }) => id === op.part)!.face : null);
 }
 
 /**

@@ -10,7 +10,7 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import { duration } from '../app/format.ts';
 import { WayStrip } from '../way/way-strip.tsx';
-import { plugsTogether, shownOf } from './shown.ts';
+import { faceOf, plugsTogether, shownOf } from './shown.ts';
 import { comingStretches, pastStretches, secondsOf } from './stretches.ts';
 
 const demo = (name: string) =>
@@ -50,6 +50,27 @@ describe('the time band', () => {
 });
 
 describe('what the drawing shows', () => {
+  it('has the face up that is worked on, also while a bond dries and a lens is wiped', () => {
+    const petrel = demo('petrel-glass');
+    const { rebuild } = planRepair({ map: petrel, targets: [{ replace: 'display' }] }, budget);
+    const face = (id: string) =>
+      faceOf(
+        petrel,
+        rebuild.find((op) => op.id === id)!,
+      );
+    const seal = petrel.joints.find(({ type, holds }) => type === 'bond' && holds.includes('display'))!.id;
+    expect([face(`dry:${seal}`), face(`press:${seal}`), face('wipe:through:front-camera')]).toEqual([
+      'front',
+      'front',
+      'front',
+    ]);
+    expect([face('press:back-bond'), face('wipe:through:rear-camera'), face('test:before')]).toEqual([
+      'back',
+      'back',
+      null,
+    ]);
+  });
+
   it('draws a standing display beside the device, with what still tethers it, and what is off as gone', () => {
     const mechanism = mechanismOf(tern);
     const job = {

@@ -25,6 +25,18 @@ describe('a line of the record', () => {
     expect(line('did', { steps: [lift], anyway: 'slipped' })).toContain('it happened anyway: slipped');
   });
 
+  it('names a test as it was asked for, and the bench by what was made ready', () => {
+    const test = (id: string, more = {}) =>
+      line('did', { steps: [{ id, kind: 'procedure', name: 'test', ...more }] }).split(' · ')[0];
+    expect(test('test:before')).toBe('Try it before sealing');
+    expect(test('test:before', { isUnsealed: true })).toBe('Try it before closing');
+    expect(test('test:after', { isRest: true })).toBe('Try it closed');
+    const prepared = { items: ['strap', 'sand'], skipped: [{ item: 'magnets', reason: 'none in it' }] };
+    expect(line('prepared', prepared)).toBe(
+      'Bench prepared: strap on, sand in reach; not: screws kept from the magnets (none in it)',
+    );
+  });
+
   it('has words for every type of event', () => {
     const data: Record<string, object> = {
       note: { text: 'dry' },

@@ -1,5 +1,6 @@
 import type { BenchEvent } from '@nibrel/core/job';
 import type { DeviceMap } from '@nibrel/core/device-map';
+import { benchItemName } from '@nibrel/core/prepare';
 import { batteryWords, partName, thingName, capital, plural } from '@nibrel/core/words';
 
 export function percent(share: number): string {
@@ -33,8 +34,8 @@ export function intakeLine(map: DeviceMap, event: BenchEvent): string {
       return `${capital(event.data.who)} was told ${plural(event.data.items.length, 'thing')} and agreed, ${event.data.how.replace('-', ' ')}`;
     case 'prepared': {
       const { items, skipped } = event.data;
-      const left = skipped.map((each) => `${each.item} (${each.reason})`).join(', ');
-      return `Bench prepared: ${items.join(', ')}${left ? `; not: ${left}` : ''}`;
+      const left = skipped.map((each) => `${benchItemName(each.item)} (${each.reason})`).join(', ');
+      return `Bench prepared: ${items.map(benchItemName).join(', ')}${left ? `; not: ${left}` : ''}`;
     }
     case 'policy':
       return `School changed: ${Object.entries(event.data.change)

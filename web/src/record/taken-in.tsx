@@ -60,7 +60,7 @@ export function TakenIn({ map, state }: TakenInProps) {
           title={`Agreed by ${agreed.who}, ${agreed.how.replace('-', ' ')}, ${day(agreed.at)}, ${clock(agreed.at)}`}
         >
           <ul className="list-disc pl-5">
-            {agreed.items.map((each) => (
+            {[...new Set(agreed.items)].map((each) => (
               <li key={each}>{each}</li>
             ))}
           </ul>

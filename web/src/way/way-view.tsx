@@ -1,11 +1,12 @@
 import type { JobState } from '@nibrel/core/job';
 import { applied, type DeviceState, isDead, type Mechanism, numberedOp } from '@nibrel/core/holds';
 import { cautionFor, isGate, opWords } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/device-map';
 import type { Op } from '@nibrel/core/drafts';
 import { isDelicate } from '@nibrel/core/prepare';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { shownOf } from '../job/shown.ts';
+import { faceOf, shownOf } from '../job/shown.ts';
 import { duration } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
@@ -85,7 +86,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
   }
   const worth = worthTrying(map, where, op);
   const device = frames[shown]!;
-  const side = sideAt(ops, shown, mainSide(map));
+  const side = sideAt(map, ops.slice(0, shown + 1));
   const words = opWords(map, op);
   const caution = cautionFor(map, op, isDead(mechanism, device));
   return (
@@ -173,7 +174,7 @@ function framesOf(mechanism: Mechanism, state: JobState, ops: readonly Op[]): De
 }
 
 /** The side that lies up: an operation without a face leaves it as it was. */
-function sideAt(ops: readonly Op[], at: number, first: Side): Side {
-  const faced = ops.slice(0, at + 1).findLast((op) => op.face === 'front' || op.face === 'back');
-  return (faced?.face as Side | undefined) ?? first;
+function sideAt(map: DeviceMap, ops: readonly Op[]): Side {
+  const faces = ops.map((op) => faceOf(map, op));
+  return faces.findLast((face) => face === 'front' || face === 'back') ?? mainSide(map);
 }

@@ -31,6 +31,7 @@ export function useCutting({ bench, map, state, bond, cut, warm, side, again_s }
   return {
     title: `Cut: ${edgeName(bond, edge.segment)}`,
     cautions: isStiff ? ['operation', 'heat'] : ['operation'],
+    edge: edge.segment,
     lead: (
       <Depth
         map={map}
@@ -150,7 +151,7 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
         <p className="text-lead">
           {isOuter(held) && FIRST_GAPS[settled(map, state.policy).policy.firstGap]} {cut.startWhy}{' '}
           {isCellBehind(map, state, bond)
-            ? 'Soft picks only: a cell lies behind.'
+            ? 'Soft picks only: a cell lies behind this bond.'
             : 'Metal only for the first gap, soft picks after.'}
         </p>
       )}
@@ -185,7 +186,7 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
         Pick card to print
       </Link>
       {bond.seam && <Seam map={map} bond={bond} depth={next.depth} />}
-      {bond.seam?.not && <Caution>{bond.seam.not}</Caution>}
+      {bond.seam?.not && <Caution>Not {bond.seam.not}</Caution>}
       <div className="flex flex-wrap items-center gap-3 text-body">
         <span className="text-quiet">Picks that stay in</span>
         <Choice

@@ -6,6 +6,8 @@ export interface Hand {
   readonly title?: string;
   /** what is cautioned of before it: the operation itself where nothing else is said */
   readonly cautions?: readonly ('operation' | 'heat')[];
+  /** the segment of the bond that is cut next */
+  readonly edge?: string;
   /** what has to be seen beside the main button, before all else */
   readonly lead?: ReactNode;
   readonly body: ReactNode;
