@@ -60,7 +60,12 @@ function played(
   let left = ops;
   for (;;) {
     const later = left.filter((op) => {
-      if (simulator.objection(op) || stands(op).some((over) => isOver(map, simulator, over, op))) return true;
+      if (
+        isWorkLive(simulator, op) ||
+        simulator.objection(op) ||
+        stands(op).some((over) => isOver(map, simulator, over, op))
+      )
+        return true;
       simulator.apply(op);
       done.push(op);
       return false;
@@ -68,6 +73,11 @@ function played(
     if (later.length === left.length) return { simulator, done };
     left = later;
   }
+}
+
+/** Would it be done live, where the plan did it dead? */
+function isWorkLive(simulator: Simulator, { joint, live }: Played): boolean {
+  return joint !== undefined && !live && simulator.asksIsolation(simulator.joint(joint)) && !simulator.dead();
 }
 
 /** Does a display still lie in the device, or wherever what is worked on lies? */

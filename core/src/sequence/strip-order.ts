@@ -47,10 +47,25 @@ export interface StripOrder {
  * step the rules leave one thing to do.
  */
 export function stripOrder(task: StripTask): StripOrder {
-  return new Walk(task).whole();
+  const walk = new Walk(task);
+  const order = walk.whole();
+  return walk.isStuck ? (asFound(task) ?? order) : order;
+}
+
+/** The order in which the set was found; null where that is no way either. */
+function asFound({ chosen, admits }: StripTask): StripOrder | null {
+  const { mechanism, precedence, rules } = chosen;
+  let state = chosen.start;
+  for (const op of precedence.ops) {
+    if (!isLegalNow(mechanism, state, op, rules) || admits?.(state, op) === false) return null;
+    state = applied(mechanism, state, op);
+  }
+  return { order: [...precedence.ops.keys()], ruledBy: precedence.ops.map(() => undefined) };
 }
 
 class Walk {
+  /** was something done that may not be done yet, since nothing else was left? */
+  isStuck = false;
   readonly #task: StripTask;
   readonly #ops: readonly StripOp[];
   #phases: Phases;
@@ -299,6 +314,7 @@ class Walk {
     const legal = (from: Iterable<number>) => [...from].filter((op) => this.#left.has(op) && this.#isLegal(op));
     const inSet = legal(set);
     const any = inSet.length > 0 ? inSet : legal(this.#left);
+    this.isStuck ||= any.length === 0;
     return any.length > 0 ? this.#handiest(any) : [...this.#left][0]!;
   }
 

@@ -13,7 +13,7 @@ export { batteryWords } from './battery-words.ts';
 export { capital, countdown, plural } from './english.ts';
 export { isGate, opLine, opWords, slideWords } from './op-words.ts';
 export { bitMark } from './bit-marks.ts';
-export { jointWords } from './joint-words.ts';
+export { jointWords, spokenName } from './joint-words.ts';
 export { edgeName, placeOfJoint, placeWords, tabName } from './places.ts';
 export { seenEdge } from './seen.ts';
 export { whyNow } from './why.ts';

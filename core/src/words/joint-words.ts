@@ -8,7 +8,7 @@ import {
   renewalOf,
 } from '../device-map/index.ts';
 import { capital, plural } from './english.ts';
-import { partName } from './names.ts';
+import { partName, thingName } from './names.ts';
 import { placeOfJoint, placeWords } from './places.ts';
 
 /** What undoing and making a joint is called: what to do, and at what. No two joints of a map are called the same. */
@@ -166,6 +166,12 @@ export function plugWords(map: DeviceMap, joint: ConnectorJoint): string {
   if (joint.style === 'coax') return coaxName(map, joint);
   const name = plugName(map, joint);
   return /(flex|lead|plug)$/.test(name) ? name : `${name} plug`;
+}
+
+/** A part, or a plug as people tell it from its neighbour, in the middle of a sentence. */
+export function spokenName(map: DeviceMap, id: string): string {
+  const joint = map.joints.find((each) => each.id === id);
+  return joint?.type === 'connector' ? `the ${plugWords(map, joint)}` : thingName(map, id);
 }
 
 /** A coax is off or on, never what it hangs on: *left coax*, by its lead where it has one. */

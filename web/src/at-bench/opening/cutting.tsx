@@ -4,7 +4,7 @@ import type { Drag } from '@nibrel/core/heat';
 import { edgeInHand } from '@nibrel/core/in-hand';
 import { type BondJoint, type DeviceMap, isOuter } from '@nibrel/core/device-map';
 import { type Policy, settled } from '@nibrel/core/policy';
-import { countdown, edgeName, plural, seenEdge, thingName } from '@nibrel/core/words';
+import { countdown, edgeName, plural, seenEdge, spokenName } from '@nibrel/core/words';
 import { Link } from 'react-router';
 import { temperature, temperatures } from '../../app/units.ts';
 import type { Side } from '../../drawing/geometry.ts';
@@ -91,7 +91,7 @@ function Depth({ map, next, isFirstGap, left_s, drag, setCutter, isEarly, isStif
           <span className="text-far"> mm</span>
         </p>
         <p className="text-lead leading-tight">
-          deep at most{next.near ? `: ${thingName(map, next.near)} lies behind` : ''}
+          deep at most{next.near ? `: ${spokenName(map, next.near)} lies behind` : ''}
         </p>
       </div>
       {isEarly && (
@@ -168,7 +168,7 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
             <span className="truncate">
               {reheatBefore && !done.has(segment) && segment !== next.segment && <strong>heat, then </strong>}
               {edgeName(bond, segment)}
-              {near && <span className="text-quiet">, {thingName(map, near)}</span>}
+              {near && <span className="text-quiet">, {spokenName(map, near)}</span>}
             </span>
             <span className="text-right">{depth} mm</span>
             <span className="text-right">{done.has(segment) ? 'cut' : countdown(seconds)}</span>
@@ -219,7 +219,7 @@ const FIRST_GAPS: Readonly<Record<Policy['firstGap'], string>> = {
 /** Toward which side as it is seen now, how far, and what has to come off before it goes further. */
 function swingWords(map: DeviceMap, { face }: BondJoint, { toward, gap_mm, tethers }: BondCut): string {
   if (!toward) return '';
-  const names = [...new Set(tethers.map((id) => thingName(map, id)))].slice(0, 2).join(', ');
+  const names = [...new Set(tethers.map((id) => spokenName(map, id)))].slice(0, 2).join(' and ');
   const held = names ? ` until ${names} ${tethers.length > 1 ? 'are' : 'is'} off` : '';
   const far = gap_mm ? `, ${gap_mm} mm at most${held}` : '';
   return `The ${seenEdge(toward, face)} edge stays down: open it toward there${far}.`;
