@@ -1,14 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { aheadOf, doneStep } from '@nibrel/core/in-hand';
-import { type BenchEvent, type Job, targetsForNow, foldJob } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { mechanismOf } from '@nibrel/core/holds';
-import { DEFAULT_LIMITS } from '@nibrel/core/limits';
-import { settled } from '@nibrel/core/policy';
-import type { Op } from '@nibrel/core/drafts';
-import type { Target } from '@nibrel/core/search';
-import { benchItems, tellAnyhow } from '@nibrel/core/prepare';
+import { aheadOf, doneStep } from '@nibrel/core/bench/in-hand';
+import { type BenchEvent, type Job } from '@nibrel/core/job/events';
+import { targetsForNow } from '@nibrel/core/job/rules';
+import { foldJob } from '@nibrel/core/job/fold';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import { DEFAULT_LIMITS } from '@nibrel/core/model/limits';
+import { settled } from '@nibrel/core/model/policy';
+import type { Op } from '@nibrel/core/planner/drafts';
+import type { Target } from '@nibrel/core/planner/search';
+import { benchItems, tellAnyhow } from '@nibrel/core/workshop/prepare';
 
 interface Line extends Omit<Job, 'revision'> {
   readonly mapRevision: number;

@@ -1,4 +1,4 @@
-import { doneStep } from '@nibrel/core/in-hand';
+import { doneStep } from '@nibrel/core/bench/in-hand';
 import { expect, type Page, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';

@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
-import { EVENT_DATA } from '@nibrel/core/job';
-import { deviceMapSchema } from '@nibrel/core/device-map';
-import { SHOP_EVENT_DATA } from '@nibrel/core/shop';
+import { EVENT_DATA } from '@nibrel/core/job/events';
+import { deviceMapSchema } from '@nibrel/core/model/device-map';
+import { SHOP_EVENT_DATA } from '@nibrel/core/workshop/shop';
 import { format, resolveConfig } from 'prettier';
 import { eventTable } from '../server/src/http/event-table.ts';
 import { eventSchema, jsonSchema, openApi } from '../server/src/http/openapi.ts';

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { BondJoint, DeviceMap } from '../src/device-map/index.ts';
+import type { BondJoint, DeviceMap } from '../src/model/device-map/index.ts';
 import {
   fieldOfDevice,
   fitTransfer,
@@ -10,7 +10,7 @@ import {
   materialNamed,
   settingFor,
   stackOfBond,
-} from '../src/heat/index.ts';
+} from '../src/physics/heat/index.ts';
 import { FRONT_ON_PLATE } from '../test/phone-stack.ts';
 import { median, noise, timed } from './measure.ts';
 

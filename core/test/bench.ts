@@ -1,25 +1,15 @@
-import {
-  type BenchEvent,
-  type BenchUse,
-  dropsOf,
-  type EventData,
-  type EventType,
-  IDLE,
-  type Job,
-  type JobState,
-  newJob,
-  type Surroundings,
-  targetsForNow,
-  withEvent,
-} from '../src/job/index.ts';
-import { doneStep, planAhead } from '../src/in-hand/index.ts';
-import type { DeviceMap } from '../src/device-map/index.ts';
-import { mechanismOf } from '../src/holds/index.ts';
-import type { Op } from '../src/drafts/index.ts';
-import { settled } from '../src/policy/index.ts';
-import type { Target } from '../src/search/index.ts';
-import { benchItems, tellAnyhow } from '../src/prepare/index.ts';
-import { DEFAULT_LIMITS, type Limits } from '../src/limits/index.ts';
+import { type BenchEvent, type EventData, type EventType, type Job } from '../src/job/events/index.ts';
+import { type BenchUse, dropsOf, IDLE, type JobState, newJob, type Surroundings } from '../src/job/state/index.ts';
+import { targetsForNow } from '../src/job/rules/index.ts';
+import { withEvent } from '../src/job/fold/index.ts';
+import { doneStep, planAhead } from '../src/bench/in-hand/index.ts';
+import type { DeviceMap } from '../src/model/device-map/index.ts';
+import { mechanismOf } from '../src/planner/holds/index.ts';
+import type { Op } from '../src/planner/drafts/index.ts';
+import { settled } from '../src/model/policy/index.ts';
+import type { Target } from '../src/planner/search/index.ts';
+import { benchItems, tellAnyhow } from '../src/workshop/prepare/index.ts';
+import { DEFAULT_LIMITS, type Limits } from '../src/model/limits/index.ts';
 
 // what a plan says is legal also where its order is not proven least
 const budget = { now: () => performance.now(), limitMs: 300 };

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../src/device-map/index.ts';
+import type { DeviceMap } from '../src/model/device-map/index.ts';
 import {
   applied,
   assembled,
@@ -16,7 +16,7 @@ import {
   type PhysicalOp,
   play,
   type StripOp,
-} from '../src/holds/index.ts';
+} from '../src/planner/holds/index.ts';
 
 /** What the check reads of an operation of a plan. */
 export interface CheckedOp {

@@ -1,5 +1,5 @@
-import { usualSetting } from '../src/heat/index.ts';
-import type { EventData, EventType } from '../src/job/index.ts';
+import { usualSetting } from '../src/physics/heat/index.ts';
+import type { EventData, EventType } from '../src/job/events/index.ts';
 
 const id = (n: number) => `00000000-0000-4000-8000-${String(900_000 + n).padStart(12, '0')}`;
 const PICTURE = 'a'.repeat(64);

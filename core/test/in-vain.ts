@@ -1,5 +1,5 @@
-import type { DeviceMap } from '../src/device-map/index.ts';
-import type { Plan } from '../src/plan/index.ts';
+import type { DeviceMap } from '../src/model/device-map/index.ts';
+import type { Plan } from '../src/planner/plan/index.ts';
 import { physical } from './played-plans.ts';
 import { type Played, selfParts, Simulator } from './simulator.ts';
 

@@ -1,7 +1,7 @@
-import { type Ahead, aheadOf, type PlansMade } from '../src/in-hand/index.ts';
-import { settled } from '../src/policy/index.ts';
-import { benchItems } from '../src/prepare/index.ts';
-import { cellForALead, targetsForNow, TRANSPLANT_GATE } from '../src/job/index.ts';
+import { type Ahead, aheadOf, type PlansMade } from '../src/bench/in-hand/index.ts';
+import { settled } from '../src/model/policy/index.ts';
+import { benchItems } from '../src/workshop/prepare/index.ts';
+import { cellForALead, targetsForNow, TRANSPLANT_GATE } from '../src/job/rules/index.ts';
 import type { TestBench } from './bench.ts';
 
 const ALLOWED = { lead: 'Maren', text: 'no other way', charge: 0.2, confirmed: TRANSPLANT_GATE };

@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import type { BondJoint, DeviceMap } from '../src/device-map/index.ts';
+import type { BondJoint, DeviceMap } from '../src/model/device-map/index.ts';
 
 function read(path: string): DeviceMap {
   return JSON.parse(readFileSync(new URL(`../../${path}`, import.meta.url), 'utf8')) as DeviceMap;

@@ -1,4 +1,4 @@
-import type { OrderProblem } from '../src/order/index.ts';
+import type { OrderProblem } from '../src/planner/order/index.ts';
 
 /**
  * The order problem as a mixed-integer model in CPLEX LP format: who follows whom directly is not enough, since an

@@ -1,4 +1,4 @@
-import type { OrderOp, OrderProblem } from '../src/order/index.ts';
+import type { OrderOp, OrderProblem } from '../src/planner/order/index.ts';
 import { random } from './random-map.ts';
 
 const START = { start: { tool: null, face: null }, toolChangeSeconds: 8, flipSeconds: 5 };

@@ -1,4 +1,4 @@
-import type { HeatRequest } from '../src/heat/index.ts';
+import type { HeatRequest } from '../src/physics/heat/index.ts';
 
 /** A phone's front on a plate for five minutes, six layers: panel, its foam, the frame, air, the cell, the back. Invented. */
 export const FRONT_ON_PLATE = {

@@ -1,9 +1,9 @@
 import { expect } from 'vitest';
-import type { DeviceMap } from '../src/device-map/index.ts';
-import type { Op } from '../src/drafts/index.ts';
-import { type DoneOp, type Plan, planRepair } from '../src/plan/index.ts';
-import type { Policy } from '../src/policy/index.ts';
-import type { Target } from '../src/search/index.ts';
+import type { DeviceMap } from '../src/model/device-map/index.ts';
+import type { Op } from '../src/planner/drafts/index.ts';
+import { type DoneOp, type Plan, planRepair } from '../src/planner/plan/index.ts';
+import type { Policy } from '../src/model/policy/index.ts';
+import type { Target } from '../src/planner/search/index.ts';
 import { Simulator, violations } from './simulator.ts';
 
 export const budget = { now: () => performance.now(), limitMs: 4000 };

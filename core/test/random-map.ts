@@ -1,4 +1,4 @@
-import type { DeviceMap, Joint, Part, UnderEntry } from '../src/device-map/index.ts';
+import type { DeviceMap, Joint, Part, UnderEntry } from '../src/model/device-map/index.ts';
 
 /** A small deterministic generator (mulberry32), so that a failing map can be made again from its seed. */
 export function random(seed: number): () => number {

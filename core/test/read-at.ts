@@ -1,4 +1,4 @@
-import { type HeatRequest, heatThrough } from '../src/heat/index.ts';
+import { type HeatRequest, heatThrough } from '../src/physics/heat/index.ts';
 
 /** What a probe reads at a moment, °C, on a straight line between the moments that are answered. */
 export function readAt(request: HeatRequest, id: string, time_s: number): number {

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../src/device-map/index.ts';
+import type { DeviceMap } from '../src/model/device-map/index.ts';
 
 const box = (x: number, y: number, w: number, h: number) => ({ x, y, w, h });
 const beneath = [{ part: 'back', until: 'off' }];

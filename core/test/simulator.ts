@@ -1,4 +1,4 @@
-import type { DeviceMap, Joint, UnderEntry } from '../src/device-map/index.ts';
+import type { DeviceMap, Joint, UnderEntry } from '../src/model/device-map/index.ts';
 
 /**
  * Plays operations back by the rules of docs/device-map.md. Written apart from the planner and from `holds`, by ids and

@@ -1,8 +1,8 @@
-import type { DeviceMap, Joint, Part, UnderEntry } from '../src/device-map/index.ts';
-import { assembled, carried, type DeviceState } from '../src/holds/state.ts';
-import { mechanismOf } from '../src/holds/mechanism.ts';
-import { type NamedOp, numberedOp, possibleNow } from '../src/holds/possible.ts';
-import { replay } from '../src/holds/legal.ts';
+import type { DeviceMap, Joint, Part, UnderEntry } from '../src/model/device-map/index.ts';
+import { assembled, carried, type DeviceState } from '../src/planner/holds/device-state.ts';
+import { mechanismOf } from '../src/planner/holds/mechanism.ts';
+import { type NamedOp, numberedOp, possibleNow } from '../src/planner/holds/possible.ts';
+import { replay } from '../src/planner/holds/legal.ts';
 import { sample } from './maps.ts';
 
 /** A device of few words: parts by id, joints by type. */

@@ -6,7 +6,7 @@ import { bodyLimit } from 'hono/body-limit';
 import { csrf } from 'hono/csrf';
 import { HTTPException } from 'hono/http-exception';
 import type { SecureHeadersVariables } from 'hono/secure-headers';
-import { MOST_PHOTO_BYTES } from '@nibrel/core/photos';
+import { MOST_PHOTO_BYTES } from '@nibrel/core/model/photos';
 import { ComputePool, DESK, PICTURES, PRESS } from './compute/pool.ts';
 import { Prospects } from './compute/prospects.ts';
 import { MOST_BYTES, tooLarge } from './http/body.ts';
@@ -15,7 +15,7 @@ import { Changes } from './http/changes.ts';
 import { onlyFromHere, secured } from './http/guard.ts';
 import { openApi } from './http/openapi.ts';
 import { answerProblem, Problem } from './http/problem.ts';
-import { Traffic } from './http/traffic.ts';
+import { Calls } from './store/calls.ts';
 import { type Network, sessionRoutes, signedInOnly } from './network/sign-in.ts';
 import { changeRoutes } from './routes/changes.ts';
 import { computeRoutes } from './routes/compute.ts';
@@ -32,7 +32,7 @@ import { type Acknowledged, AcknowledgedLog, lostSince } from './store/acknowled
 import { carryBesideWork } from './store/checkpoints.ts';
 import type { Db } from './store/database.ts';
 import { DamagedMap, DeviceMaps } from './store/device-maps.ts';
-import { DiskProblem, sentenceFor } from './store/disk-problem.ts';
+import { DiskProblem, sentenceFor } from './disk/disk-problem.ts';
 import { Jobs } from './store/jobs.ts';
 import { type Look, mended } from './store/looked-through.ts';
 import { Photos } from './store/photos.ts';
@@ -87,13 +87,13 @@ export function createApp(options: AppOptions): NibrelApp {
     told: (revision) => changes.tell({ what: 'shop', id: 'shop', revision }),
     acknowledge,
   });
-  const traffic = new Traffic();
+  const calls = new Calls();
   const jobs = new Jobs(db, maps, photos, {
     shop: () => shop.shop,
     hasStandIns: standIns,
     told: jobChanged,
     acknowledge,
-    traffic,
+    calls,
   });
   const confirmations = new Confirmations();
   const pool = new ComputePool();
@@ -105,7 +105,7 @@ export function createApp(options: AppOptions): NibrelApp {
   const stamp = () => now().toISOString();
   const app = new Hono();
 
-  app.use(traffic.counted);
+  app.use((_, next) => calls.counted(next));
   app.use(secured);
   app.use(onlyFromHere(hosts));
   app.use(async (context, next) => (fromBrowser(context) ? formsFromHere(context, next) : next()));

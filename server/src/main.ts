@@ -5,12 +5,12 @@ import { fileURLToPath } from 'node:url';
 import { serve } from '@hono/node-server';
 import { createApp } from './app.ts';
 import { seedDemo } from './demo/seed.ts';
-import { isLoopback } from './network/loopback.ts';
+import { isLoopback } from './http/loopback.ts';
 import { Password, PasswordError } from './network/password.ts';
 import { LeadSecrets } from './people/lead-secrets.ts';
 import { Sessions } from './network/sessions.ts';
 import { openDatabase } from './store/database.ts';
-import { DiskProblem } from './store/disk-problem.ts';
+import { DiskProblem } from './disk/disk-problem.ts';
 import { lockFolder } from './store/lock.ts';
 import { ownerOnly } from './store/owner-only.ts';
 

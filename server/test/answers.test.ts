@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { type Route, type RouteName, ROUTES } from '@nibrel/core/api';
-import { usualSetting } from '@nibrel/core/heat';
+import { usualSetting } from '@nibrel/core/physics/heat';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import formats from 'ajv-formats';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

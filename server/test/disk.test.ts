@@ -16,7 +16,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { describe, expect, it } from 'vitest';
-import { sentenceFor } from '../src/store/disk-problem.ts';
+import { sentenceFor } from '../src/disk/disk-problem.ts';
 import { readJson, spawning, TestServer } from './harness.ts';
 import { Spawned } from './spawned.ts';
 

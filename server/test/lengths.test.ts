@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { describe, expect, it } from 'vitest';
-import { lengthProblem, sizeProblem } from '../src/http/lengths.ts';
+import { lengthProblem, sizeProblem } from '../src/sizes/lengths.ts';
 
 const nested = (depth: number) => JSON.parse('['.repeat(depth) + ']'.repeat(depth)) as unknown;
 

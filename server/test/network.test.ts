@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { certificateIn } from '../src/network/certificate.ts';
-import { isLoopback } from '../src/network/loopback.ts';
+import { isLoopback } from '../src/http/loopback.ts';
 import { Password } from '../src/network/password.ts';
 import { Sessions } from '../src/network/sessions.ts';
 import { lead, TestServer } from './harness.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { usualSetting } from '@nibrel/core/heat';
+import { usualSetting } from '@nibrel/core/physics/heat';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readJson, shownFor, TestServer } from './harness.ts';
 import { linesOf } from './pdf-lines.ts';

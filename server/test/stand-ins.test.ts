@@ -1,8 +1,8 @@
 import { workshop } from './workshop-server.ts';
 import { describe, expect, it } from 'vitest';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { mechanismOf } from '@nibrel/core/holds';
-import type { JobState } from '@nibrel/core/job';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import type { JobState } from '@nibrel/core/job/state';
 import { brokenFunctions, SelfTestStandIn } from '../src/stand-ins/self-test.ts';
 import { meterReading } from '../src/stand-ins/power-meter.ts';
 import { askWithin } from '../src/stand-ins/registry.ts';

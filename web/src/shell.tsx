@@ -1,4 +1,4 @@
-import { nameProblem } from '@nibrel/core/names';
+import { nameProblem } from '@nibrel/core/model/names';
 import { lazy, Suspense, useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { Returned, Waiting } from './outbox/waiting.tsx';

@@ -1,8 +1,8 @@
 import Joi from 'joi';
-import { REGISTRY_ANSWERS, type RegistryAnswer } from '../identity/index.ts';
-import { type BenchEvent } from '../job/index.ts';
-import type { Finding } from '../map-check/index.ts';
-import { type Role, ROLES, type ShopEvent } from '../shop/index.ts';
+import { REGISTRY_ANSWERS, type RegistryAnswer } from '../model/identity/index.ts';
+import { type BenchEvent } from '../job/events/index.ts';
+import type { Finding } from '../planner/map-check/index.ts';
+import { type Role, ROLES, type ShopEvent } from '../workshop/shop/index.ts';
 import { count, listOf, moment, named, oneOf, shape, text, yes } from './shape.ts';
 
 const id = text.min(1);

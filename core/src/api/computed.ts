@@ -1,21 +1,21 @@
 import Joi from 'joi';
-import type { runDown, transportHints } from '../battery/index.ts';
-import type { Bonded } from '../bonding/index.ts';
-import type { CutPlan } from '../cut/index.ts';
-import type { Op } from '../drafts/index.ts';
-import type { HeatResult } from '../heat/index.ts';
-import type { NamedNeed, NamedOp, Possible } from '../holds/index.ts';
-import type { checkNumbers } from '../identity/index.ts';
-import type { Isolated } from '../isolate/index.ts';
-import type { Load } from '../load/index.ts';
-import type { OrderResult } from '../order/index.ts';
-import type { Consumable, Plan, ScrewLine } from '../plan/index.ts';
-import type { Containers, ScrewMatch, SwapCell } from '../screws/index.ts';
-import { ORDER_RULES } from '../sequence/index.ts';
-import type { RimFit } from '../rim/index.ts';
-import type { Cutting, Taped } from '../tape/index.ts';
-import type { Torque } from '../torque/index.ts';
-import type { Warning } from '../words/index.ts';
+import type { runDown, transportHints } from '../model/battery/index.ts';
+import type { Bonded } from '../physics/bonding/index.ts';
+import type { CutPlan } from '../planner/cut/index.ts';
+import type { Op } from '../planner/drafts/index.ts';
+import type { HeatResult } from '../physics/heat/index.ts';
+import type { NamedNeed, NamedOp, Possible } from '../planner/holds/index.ts';
+import type { checkNumbers } from '../model/identity/index.ts';
+import type { Isolated } from '../physics/isolate/index.ts';
+import type { Load } from '../fitting/load/index.ts';
+import type { OrderResult } from '../planner/order/index.ts';
+import type { Consumable, Plan, ScrewLine } from '../planner/plan/index.ts';
+import type { Containers, ScrewMatch, SwapCell } from '../screws/screws/index.ts';
+import { ORDER_RULES } from '../planner/sequence/index.ts';
+import type { RimFit } from '../fitting/rim/index.ts';
+import type { Cutting, Taped } from '../fitting/tape/index.ts';
+import type { Torque } from '../physics/torque/index.ts';
+import type { Warning } from '../planner/words/index.ts';
 import { count, figure, listOf, oneOf, shape, text, yes } from './shape.ts';
 
 /** What the compute routes answer. */

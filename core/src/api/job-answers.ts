@@ -1,7 +1,8 @@
-import { type Job, type JobState, type Stop, targetSchema } from '../job/index.ts';
-import { limitsSchema } from '../limits/index.ts';
-import { policySchema } from '../policy/index.ts';
-import type { Counts } from '../screws/index.ts';
+import { type Job, targetSchema } from '../job/events/index.ts';
+import { type JobState, type Stop } from '../job/state/index.ts';
+import { limitsSchema } from '../model/limits/index.ts';
+import { policySchema } from '../model/policy/index.ts';
+import type { Counts } from '../screws/screws/index.ts';
 import { count, figure, listOf, moment, oneOf, shape, text } from './shape.ts';
 
 const id = text.min(1);

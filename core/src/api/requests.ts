@@ -1,16 +1,16 @@
-import { WARM_SOURCES } from '../sources/index.ts';
+import { WARM_SOURCES } from '../model/sources/index.ts';
 import Joi from 'joi';
-import { instant } from '../calendar/index.ts';
-import type { DeviceMap } from '../device-map/index.ts';
+import { instant } from '../model/calendar/index.ts';
+import type { DeviceMap } from '../model/device-map/index.ts';
 
-import { doneSchema, targetSchema } from '../job/index.ts';
-import { nameSchema } from '../names/index.ts';
-import type { OrderProblem } from '../order/index.ts';
-import { type OwnTime, timesSchema } from '../plan/index.ts';
-import { type Policy, policySchema } from '../policy/index.ts';
-import { type Paper, PAPERS } from '../screw-mat/index.ts';
-import type { Target } from '../search/index.ts';
-import { UNNAMED } from '../shop/index.ts';
+import { doneSchema, targetSchema } from '../job/events/index.ts';
+import { nameSchema } from '../model/names/index.ts';
+import type { OrderProblem } from '../planner/order/index.ts';
+import { type OwnTime, timesSchema } from '../planner/plan/index.ts';
+import { type Policy, policySchema } from '../model/policy/index.ts';
+import { type Paper, PAPERS } from '../screws/screw-mat/index.ts';
+import type { Target } from '../planner/search/index.ts';
+import { UNNAMED } from '../workshop/shop/index.ts';
 import { named } from './shape.ts';
 
 const id = Joi.string().min(1).max(200);

@@ -1,18 +1,18 @@
 import type Joi from 'joi';
-import { type PackRequest, packRequest } from '../battery/index.ts';
-import { type Bonded, type BondRequest, bondRequest } from '../bonding/index.ts';
-import { type LoadRequest, loadRequest } from '../load/index.ts';
-import { type RimFit, type RimRequest, rimRequest } from '../rim/index.ts';
-import { type Taped, type TapeRequest, tapeRequest } from '../tape/index.ts';
-import { type CutPlan, type CutRequest, cutRequest } from '../cut/index.ts';
-import type { DeviceMap } from '../device-map/index.ts';
-import { type HeatRequest, heatRequest, type HeatResult } from '../heat/index.ts';
-import { type checkNumbers, identityRequest } from '../identity/index.ts';
-import { type Isolated, type IsolateRequest, isolateRequest } from '../isolate/index.ts';
-import type { BenchEvent } from '../job/index.ts';
-import type { OrderResult } from '../order/index.ts';
-import { PHOTO_TYPES } from '../photos/index.ts';
-import type { Plan } from '../plan/index.ts';
+import { type PackRequest, packRequest } from '../model/battery/index.ts';
+import { type Bonded, type BondRequest, bondRequest } from '../physics/bonding/index.ts';
+import { type LoadRequest, loadRequest } from '../fitting/load/index.ts';
+import { type RimFit, type RimRequest, rimRequest } from '../fitting/rim/index.ts';
+import { type Taped, type TapeRequest, tapeRequest } from '../fitting/tape/index.ts';
+import { type CutPlan, type CutRequest, cutRequest } from '../planner/cut/index.ts';
+import type { DeviceMap } from '../model/device-map/index.ts';
+import { type HeatRequest, heatRequest, type HeatResult } from '../physics/heat/index.ts';
+import { type checkNumbers, identityRequest } from '../model/identity/index.ts';
+import { type Isolated, type IsolateRequest, isolateRequest } from '../physics/isolate/index.ts';
+import type { BenchEvent } from '../job/events/index.ts';
+import type { OrderResult } from '../planner/order/index.ts';
+import { PHOTO_TYPES } from '../model/photos/index.ts';
+import type { Plan } from '../planner/plan/index.ts';
 import {
   type Containers,
   type ContainersRequest,
@@ -23,9 +23,9 @@ import {
   type SwapCell,
   type SwapRequest,
   swapRequest,
-} from '../screws/index.ts';
-import type { ShopEvent } from '../shop/index.ts';
-import { type Torque, type TorqueRequest, torqueRequest } from '../torque/index.ts';
+} from '../screws/screws/index.ts';
+import type { ShopEvent } from '../workshop/shop/index.ts';
+import { type Torque, type TorqueRequest, torqueRequest } from '../physics/torque/index.ts';
 import * as answer from './answers.ts';
 import * as computed from './computed.ts';
 import * as job from './job-answers.ts';

@@ -1,12 +1,19 @@
-import type { CalendarDate } from '../calendar/index.ts';
-import { type Material, settingSchema } from '../heat/index.ts';
-import { REGISTRY_ANSWERS } from '../identity/index.ts';
-import { type BenchUse } from '../job/index.ts';
-import { type Limits, limitsSchema } from '../limits/index.ts';
-import type { Asked, DeskPart, DeskStanding } from '../parts/index.ts';
-import type { OwnTime } from '../plan/index.ts';
-import { type Policy, policySchema } from '../policy/index.ts';
-import { type FeltDrag, type MeasuredSource, type Role, ROLES, type Said, type StockLevel } from '../shop/index.ts';
+import type { CalendarDate } from '../model/calendar/index.ts';
+import { type Material, settingSchema } from '../physics/heat/index.ts';
+import { REGISTRY_ANSWERS } from '../model/identity/index.ts';
+import { type BenchUse } from '../job/state/index.ts';
+import { type Limits, limitsSchema } from '../model/limits/index.ts';
+import type { Asked, DeskPart, DeskStanding } from '../workshop/parts/index.ts';
+import type { OwnTime } from '../planner/plan/index.ts';
+import { type Policy, policySchema } from '../model/policy/index.ts';
+import {
+  type FeltDrag,
+  type MeasuredSource,
+  type Role,
+  ROLES,
+  type Said,
+  type StockLevel,
+} from '../workshop/shop/index.ts';
 import { count, date, figure, listOf, moment, oneOf, shape, text, yes } from './shape.ts';
 
 const id = text.min(1);

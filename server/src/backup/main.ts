@@ -1,5 +1,5 @@
 import { resolve } from 'node:path';
-import { DiskProblem } from '../store/disk-problem.ts';
+import { DiskProblem } from '../disk/disk-problem.ts';
 import { backUp } from './backup.ts';
 import { BackupError } from './manifest.ts';
 import { restore } from './restore.ts';

@@ -1,11 +1,11 @@
 import type { NextInJob } from '@nibrel/core/api';
-import { aheadOf } from '@nibrel/core/in-hand';
-import type { BenchEvent, Job } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { mechanismOf } from '@nibrel/core/holds';
-import { setUpBefore } from '@nibrel/core/plan';
-import { opTitle } from '@nibrel/core/words';
-import { Refusal } from '@nibrel/core/refusal';
+import { aheadOf } from '@nibrel/core/bench/in-hand';
+import type { BenchEvent, Job } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import { setUpBefore } from '@nibrel/core/planner/plan';
+import { opTitle } from '@nibrel/core/planner/words';
+import { Refusal } from '@nibrel/core/model/refusal';
 
 export interface NextRequest {
   readonly map: DeviceMap;

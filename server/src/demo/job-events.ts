@@ -1,16 +1,17 @@
 import { randomUUID } from 'node:crypto';
-import { type Ahead, doneStep, planAhead } from '@nibrel/core/in-hand';
-import { type BenchEvent, type EventData, type EventType, foldJob, type Job } from '@nibrel/core/job';
-import { addedDays, todayIn } from '@nibrel/core/calendar';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { mechanismOf } from '@nibrel/core/holds';
-import { DEFAULT_LIMITS } from '@nibrel/core/limits';
-import type { RegistryAnswer } from '@nibrel/core/identity';
-import type { Budget } from '@nibrel/core/order';
-import type { Op } from '@nibrel/core/drafts';
-import { settled } from '@nibrel/core/policy';
-import type { Target } from '@nibrel/core/search';
-import { benchItems } from '@nibrel/core/prepare';
+import { type Ahead, doneStep, planAhead } from '@nibrel/core/bench/in-hand';
+import { type BenchEvent, type EventData, type EventType, type Job } from '@nibrel/core/job/events';
+import { foldJob } from '@nibrel/core/job/fold';
+import { addedDays, todayIn } from '@nibrel/core/model/calendar';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import { DEFAULT_LIMITS } from '@nibrel/core/model/limits';
+import type { RegistryAnswer } from '@nibrel/core/model/identity';
+import type { Budget } from '@nibrel/core/planner/order';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { settled } from '@nibrel/core/model/policy';
+import type { Target } from '@nibrel/core/planner/search';
+import { benchItems } from '@nibrel/core/workshop/prepare';
 import { REGISTRY_NAME } from '../stand-ins/registry.ts';
 
 /** A repair of the demonstration, as demo/jobs.json tells it. */

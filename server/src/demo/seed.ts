@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { benchBudget } from '@nibrel/core/in-hand';
-import type { BenchEvent, Job } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { mechanismOf } from '@nibrel/core/holds';
-import { planRepair } from '@nibrel/core/plan';
-import type { ShopEventData, StockItem } from '@nibrel/core/shop';
+import { benchBudget } from '@nibrel/core/bench/in-hand';
+import type { BenchEvent, Job } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import { planRepair } from '@nibrel/core/planner/plan';
+import type { ShopEventData, StockItem } from '@nibrel/core/workshop/shop';
 import type { NibrelApp } from '../app.ts';
 import { type DemoJob, jobEvents } from './job-events.ts';
 

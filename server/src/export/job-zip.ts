@@ -1,5 +1,5 @@
-import type { BenchEvent } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Papa from 'papaparse';
 import type { StoredEvent } from '../store/event-rows.ts';

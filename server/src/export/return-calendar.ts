@@ -1,4 +1,4 @@
-import { addedDays, type CalendarDate } from '@nibrel/core/calendar';
+import { addedDays, type CalendarDate } from '@nibrel/core/model/calendar';
 import { createEvent } from 'ics';
 
 interface Returnable {

@@ -1,7 +1,7 @@
 import type { Context } from 'hono';
 import type Joi from 'joi';
-import { lengthProblem, sizeProblem } from './lengths.ts';
-import { type FieldError, Problem } from './problem.ts';
+import { type FieldError, lengthProblem, sizeProblem } from '../sizes/lengths.ts';
+import { Problem } from './problem.ts';
 
 /** Most bytes of one request (docs/http.md). */
 export const MOST_BYTES = 2 * 1024 * 1024;

@@ -1,4 +1,4 @@
-import { type EventRow, EVENTS } from '@nibrel/core/job';
+import { type EventRow, EVENTS } from '@nibrel/core/job/events';
 
 const COLUMNS = ['type', 'tells', 'stopped', 'finished', 'handed over', 'ended', 'undo', 'by'] as const;
 
@@ -18,7 +18,7 @@ export function eventTable(): string {
   const table = [line(COLUMNS), line(COLUMNS.map(() => '---')), ...rows.map(line)];
   return `# Events of a repair
 
-Made by \`npm run schemas\` from the rows in \`core/src/job/event-row.ts\` and its neighbours, which judge, fold and undo read. Their data
+Made by \`npm run schemas\` from the rows in \`core/src/job/events/event-row.ts\` and its neighbours, which judge, fold and undo read. Their data
 are in [events.schema.json](events.schema.json); what is judged besides is in [http.md](http.md#what-is-judged).
 
 _stopped_, _finished_, _handed over_, _ended_: may it be told of a repair that is so? _undo_: what an undo does with it. _by_: who may

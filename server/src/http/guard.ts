@@ -1,6 +1,6 @@
 import type { Context, MiddlewareHandler } from 'hono';
 import { NONCE, secureHeaders } from 'hono/secure-headers';
-import { isLoopback, LOOPBACK_NAMES } from '../network/loopback.ts';
+import { isLoopback, LOOPBACK_NAMES } from './loopback.ts';
 import { Problem } from './problem.ts';
 
 /**

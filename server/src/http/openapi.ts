@@ -1,7 +1,7 @@
 import { NAMED, problemAnswer, type Route, type RouteName, ROUTES, storedEvent } from '@nibrel/core/api';
-import { deviceMapSchema } from '@nibrel/core/device-map';
-import { EVENT_DATA, eventEnvelope, rowOf } from '@nibrel/core/job';
-import { SHOP_EVENT_DATA } from '@nibrel/core/shop';
+import { deviceMapSchema } from '@nibrel/core/model/device-map';
+import { EVENT_DATA, eventEnvelope, rowOf } from '@nibrel/core/job/events';
+import { SHOP_EVENT_DATA } from '@nibrel/core/workshop/shop';
 import type Joi from 'joi';
 
 /** A Joi schema as JSON Schema. Unknown fields are allowed wherever they only warn. */

@@ -1,11 +1,6 @@
 import type { Context } from 'hono';
 import type { ContentfulStatusCode } from 'hono/utils/http-status';
-
-/** A field at fault: where, and what to do about it. */
-export interface FieldError {
-  readonly path: string;
-  readonly message: string;
-}
+import type { FieldError } from '../sizes/lengths.ts';
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'Not JSON',

@@ -2,7 +2,7 @@ import { createPrivateKey, X509Certificate } from 'node:crypto';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { isIP } from 'node:net';
 import { join } from 'node:path';
-import { DiskProblem } from '../store/disk-problem.ts';
+import { DiskProblem } from '../disk/disk-problem.ts';
 import { generate, type SubjectAltNameEntry } from 'selfsigned';
 
 export interface Certificate {

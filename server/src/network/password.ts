@@ -2,7 +2,7 @@ import { randomInt } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { hashed, type Hashed, isHashOf } from '../people/hashed.ts';
-import { DiskProblem } from '../store/disk-problem.ts';
+import { DiskProblem } from '../disk/disk-problem.ts';
 
 const LEAST = 10;
 

@@ -1,5 +1,5 @@
-import { nameProblem } from '@nibrel/core/names';
-import { roleOf } from '@nibrel/core/shop';
+import { nameProblem } from '@nibrel/core/model/names';
+import { roleOf } from '@nibrel/core/workshop/shop';
 import { type Context, Hono, type MiddlewareHandler } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { Problem } from '../http/problem.ts';

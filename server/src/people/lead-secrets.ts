@@ -10,9 +10,9 @@ import {
   writeSync,
 } from 'node:fs';
 import { dirname } from 'node:path';
-import { nameKey } from '@nibrel/core/names';
+import { nameKey } from '@nibrel/core/model/names';
 import { hashed, type Hashed, isHashOf } from './hashed.ts';
-import { DiskProblem } from '../store/disk-problem.ts';
+import { DiskProblem } from '../disk/disk-problem.ts';
 
 /** The secrets of leads, each set once by its owner: salted hashes in a file of the data folder, in no backup. */
 export class LeadSecrets {

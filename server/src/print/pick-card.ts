@@ -1,4 +1,4 @@
-import { lieOf, type PickCard } from '@nibrel/core/cut';
+import { lieOf, type PickCard } from '@nibrel/core/planner/cut';
 import { n, text, turned } from './svg.ts';
 
 /** A4, mm. */

@@ -1,6 +1,6 @@
 import { unfolds } from './png.ts';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Report } from '@nibrel/core/report';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Report } from '@nibrel/core/after/report';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { codeOf } from './code.ts';
 import { pdfFrom } from './pdf.ts';

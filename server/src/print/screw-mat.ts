@@ -1,5 +1,5 @@
-import type { MatPlace, MatSheet } from '@nibrel/core/screw-mat';
-import { PAPERS } from '@nibrel/core/screw-mat';
+import type { MatPlace, MatSheet } from '@nibrel/core/screws/screw-mat';
+import { PAPERS } from '@nibrel/core/screws/screw-mat';
 import { codeOf } from './code.ts';
 import type { Sheet } from './pdf.ts';
 import { n, text } from './svg.ts';

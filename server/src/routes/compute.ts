@@ -1,7 +1,7 @@
 import { DEFAULT_MS, MOST_MS } from '@nibrel/core/api';
-import { type PackRequest, runDown, transportHints } from '@nibrel/core/battery';
-import { type CutRequest, planCut } from '@nibrel/core/cut';
-import { checkNumbers } from '@nibrel/core/identity';
+import { type PackRequest, runDown, transportHints } from '@nibrel/core/model/battery';
+import { type CutRequest, planCut } from '@nibrel/core/planner/cut';
+import { checkNumbers } from '@nibrel/core/model/identity';
 import { Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import { jsonAnswer } from '../http/answer.ts';

@@ -1,6 +1,6 @@
-import { type PickCard, pickCard } from '@nibrel/core/cut';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { changedUnderWay as changesUnderWay, type Finding } from '@nibrel/core/map-check';
+import { type PickCard, pickCard } from '@nibrel/core/planner/cut';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { changedUnderWay as changesUnderWay, type Finding } from '@nibrel/core/planner/map-check';
 import { type Context, Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import { jsonAnswer } from '../http/answer.ts';

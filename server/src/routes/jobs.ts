@@ -1,9 +1,9 @@
 import type { NewJob } from '@nibrel/core/api';
 import { randomUUID } from 'node:crypto';
-import type { Job } from '@nibrel/core/job';
-import { reportOf } from '@nibrel/core/report';
-import { mechanismOf } from '@nibrel/core/holds';
-import { checkTargets, PlanError } from '@nibrel/core/search';
+import type { Job } from '@nibrel/core/job/events';
+import { reportOf } from '@nibrel/core/after/report';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import { checkTargets, PlanError } from '@nibrel/core/planner/search';
 import { Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import type { Prospects } from '../compute/prospects.ts';

@@ -1,6 +1,6 @@
 import { type LeadsNow } from '@nibrel/core/api';
-import { isSameName } from '@nibrel/core/names';
-import { roleOf } from '@nibrel/core/shop';
+import { isSameName } from '@nibrel/core/model/names';
+import { roleOf } from '@nibrel/core/workshop/shop';
 import { type Context, Hono } from 'hono';
 import { deleteCookie, setCookie } from 'hono/cookie';
 import { Problem } from '../http/problem.ts';

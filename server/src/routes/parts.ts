@@ -1,6 +1,6 @@
-import { todayIn } from '@nibrel/core/calendar';
-import { deskStanding } from '@nibrel/core/parts';
-import { partName } from '@nibrel/core/words';
+import { todayIn } from '@nibrel/core/model/calendar';
+import { deskStanding } from '@nibrel/core/workshop/parts';
+import { partName } from '@nibrel/core/planner/words';
 import { Hono } from 'hono';
 import { returnCalendar } from '../export/return-calendar.ts';
 import { Problem } from '../http/problem.ts';

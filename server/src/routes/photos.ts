@@ -1,4 +1,4 @@
-import { PHOTO_TYPES } from '@nibrel/core/photos';
+import { PHOTO_TYPES } from '@nibrel/core/model/photos';
 import { Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import { Problem } from '../http/problem.ts';

@@ -1,5 +1,5 @@
 import type { MatQuery } from '@nibrel/core/api';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Context } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import { Problem } from '../http/problem.ts';

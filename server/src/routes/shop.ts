@@ -1,7 +1,7 @@
-import { todayIn } from '@nibrel/core/calendar';
-import { materialsWith } from '@nibrel/core/heat';
-import { ownTimes } from '@nibrel/core/own-times';
-import { stockLevels } from '@nibrel/core/shop';
+import { todayIn } from '@nibrel/core/model/calendar';
+import { materialsWith } from '@nibrel/core/physics/heat';
+import { ownTimes } from '@nibrel/core/after/own-times';
+import { stockLevels } from '@nibrel/core/workshop/shop';
 import { Hono } from 'hono';
 import { eventList } from '../http/events.ts';
 import { answer } from '../http/route.ts';

@@ -1,6 +1,6 @@
-import { type WarmSource } from '@nibrel/core/sources';
-import { isForeseeable, settingFor, type Spot, stackOfBond } from '@nibrel/core/heat';
-import { REGISTRY_ANSWERS } from '@nibrel/core/identity';
+import { type WarmSource } from '@nibrel/core/model/sources';
+import { isForeseeable, settingFor, type Spot, stackOfBond } from '@nibrel/core/physics/heat';
+import { REGISTRY_ANSWERS } from '@nibrel/core/model/identity';
 import { type Context, Hono } from 'hono';
 import { streamSSE } from 'hono/streaming';
 import { Problem } from '../http/problem.ts';

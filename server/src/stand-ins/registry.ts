@@ -1,4 +1,4 @@
-import type { RegistryAnswer } from '@nibrel/core/identity';
+import type { RegistryAnswer } from '@nibrel/core/model/identity';
 
 /** Where an answer came from, as it stands on every screen and print. */
 export const REGISTRY_NAME = 'register stand-in (simulated)';

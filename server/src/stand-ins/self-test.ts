@@ -1,6 +1,6 @@
-import type { Mechanism } from '@nibrel/core/holds';
-import { type JobState, suspectsOf } from '@nibrel/core/job';
-import { lostFunctions } from '@nibrel/core/words';
+import type { Mechanism } from '@nibrel/core/planner/holds';
+import { type JobState, suspectsOf } from '@nibrel/core/job/state';
+import { lostFunctions } from '@nibrel/core/planner/words';
 
 /** How a device under test answers for one of its functions. */
 export interface SelfTestReading {

@@ -1,6 +1,6 @@
-import { type WarmSource } from '@nibrel/core/sources';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { foresee, type HeatSetting, ROOM_C, type Spot, stackOfBond, valueAt } from '@nibrel/core/heat';
+import { type WarmSource } from '@nibrel/core/model/sources';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { foresee, type HeatSetting, ROOM_C, type Spot, stackOfBond, valueAt } from '@nibrel/core/physics/heat';
 
 export interface ThermocoupleSettings {
   readonly map: DeviceMap;

@@ -1,6 +1,6 @@
-import { eventEnvelope } from '@nibrel/core/job';
+import { eventEnvelope } from '@nibrel/core/job/events';
 import type Joi from 'joi';
-import { lengthProblem } from '../http/lengths.ts';
+import { lengthProblem } from '../sizes/lengths.ts';
 
 /** What became of the events of one call (docs/http.md). */
 export interface Appended {

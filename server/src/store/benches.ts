@@ -1,5 +1,5 @@
-import { type BenchUse, together } from '@nibrel/core/job';
-import { nameKey } from '@nibrel/core/names';
+import { type BenchUse, together } from '@nibrel/core/job/state';
+import { nameKey } from '@nibrel/core/model/names';
 
 interface Bench {
   /** as it was told first */

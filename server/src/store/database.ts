@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
 import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
-import { DiskProblem } from './disk-problem.ts';
+import { DiskProblem } from '../disk/disk-problem.ts';
 import { journal, migrationsFolder } from './expected-schema.ts';
 import * as schema from './schema.ts';
 

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { and, eq, max } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Acknowledged } from './acknowledged.ts';

@@ -1,4 +1,4 @@
-import type { BenchEvent } from '@nibrel/core/job';
+import type { BenchEvent } from '@nibrel/core/job/events';
 import type { Db } from './database.ts';
 import { isWhole, sumOf } from './sum.ts';
 

@@ -1,7 +1,9 @@
 import { setImmediate } from 'node:timers/promises';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { foldOn, type Job, type JobState, newJob } from '@nibrel/core/job';
-import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { foldOn } from '@nibrel/core/job/fold';
+import { type Job } from '@nibrel/core/job/events';
+import { type JobState, newJob } from '@nibrel/core/job/state';
+import { type Mechanism, mechanismOf } from '@nibrel/core/planner/holds';
 import { LRUCache } from 'lru-cache';
 import type { DeviceMaps } from './device-maps.ts';
 import { eventOf, type EventRows } from './event-rows.ts';

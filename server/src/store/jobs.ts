@@ -1,23 +1,16 @@
 import type { JobsQuery } from '@nibrel/core/api';
 import { randomUUID } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
-import {
-  asClosed,
-  type BenchEvent,
-  type BenchUse,
-  EVENT_DATA,
-  EVENTS,
-  type Job,
-  type Surroundings,
-  withEvent,
-} from '@nibrel/core/job';
-import { isSameName } from '@nibrel/core/names';
-import { usedIn } from '@nibrel/core/kit';
-import { samplesOf, type TimeSample } from '@nibrel/core/own-times';
-import type { DeskPart } from '@nibrel/core/parts';
-import { hasLead, hasOthers, roleOf, type Shop, type Used } from '@nibrel/core/shop';
+import { asClosed, type BenchUse, type Surroundings } from '@nibrel/core/job/state';
+import { type BenchEvent, EVENT_DATA, EVENTS, type Job } from '@nibrel/core/job/events';
+import { withEvent } from '@nibrel/core/job/fold';
+import { isSameName } from '@nibrel/core/model/names';
+import { usedIn } from '@nibrel/core/after/kit';
+import { samplesOf, type TimeSample } from '@nibrel/core/after/own-times';
+import type { DeskPart } from '@nibrel/core/workshop/parts';
+import { hasLead, hasOthers, roleOf, type Shop, type Used } from '@nibrel/core/workshop/shop';
 import { desc, eq } from 'drizzle-orm';
-import { Traffic } from '../http/traffic.ts';
+import { Calls } from './calls.ts';
 import type { Acknowledged } from './acknowledged.ts';
 import { type Appended, appendedInTurns } from './append.ts';
 import { Benches } from './benches.ts';
@@ -46,7 +39,7 @@ interface JobsOptions {
   told?(job: string, revision: number): void;
   /** told of what is on the disk now */
   acknowledge?(entries: readonly Acknowledged[]): void;
-  readonly traffic?: Traffic;
+  readonly calls?: Calls;
 }
 
 /** Repair jobs and their events. Lists come from the lines kept beside them; only a job that is asked for is folded. */
@@ -60,7 +53,7 @@ export class Jobs {
   readonly #shop: () => Shop;
   readonly #turns = new Map<string, Promise<unknown>>();
   readonly #told: (job: string, revision: number) => void;
-  readonly #traffic: Traffic;
+  readonly #calls: Calls;
   readonly #hasStandIns: boolean;
   readonly #acknowledge: (entries: readonly Acknowledged[]) => void;
 
@@ -68,9 +61,9 @@ export class Jobs {
     db: Db,
     maps: DeviceMaps,
     photos: Photos,
-    { shop, hasStandIns, told = () => undefined, acknowledge = () => undefined, traffic = new Traffic() }: JobsOptions,
+    { shop, hasStandIns, told = () => undefined, acknowledge = () => undefined, calls = new Calls() }: JobsOptions,
   ) {
-    this.#traffic = traffic;
+    this.#calls = calls;
     this.#hasStandIns = hasStandIns;
     this.#acknowledge = acknowledge;
     this.#db = db;
@@ -201,7 +194,7 @@ export class Jobs {
     const live = await this.#folded.of(job);
     const around = this.#surroundings(job, Date.parse(now), call);
     const inserted: Acknowledged[] = [];
-    const told = await this.#traffic.long((letPass) =>
+    const told = await this.#calls.long((letPass) =>
       appendedInTurns<BenchEvent>(incoming, {
         letPass,
         schemas: EVENT_DATA,

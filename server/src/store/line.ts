@@ -1,7 +1,7 @@
 import type { JobLine, JobStanding, StoppedBefore } from '@nibrel/core/api';
-import type { Mechanism } from '@nibrel/core/holds';
-import { type BenchUse, benchUses, mayGoFrom, type JobState } from '@nibrel/core/job';
-import { counts } from '@nibrel/core/screws';
+import type { Mechanism } from '@nibrel/core/planner/holds';
+import { type BenchUse, benchUses, mayGoFrom, type JobState } from '@nibrel/core/job/state';
+import { counts } from '@nibrel/core/screws/screws';
 import type { KeptJob } from './folded.ts';
 
 /** A line tells so many stops; what holds a repair is told whole in its events. */

@@ -1,9 +1,10 @@
 import type { JobsQuery, StoppedBefore } from '@nibrel/core/api';
-import type { BenchUse, Job } from '@nibrel/core/job';
-import type { DeskPart } from '@nibrel/core/parts';
-import { nameKey } from '@nibrel/core/names';
-import type { TimeSample } from '@nibrel/core/own-times';
-import type { Used } from '@nibrel/core/shop';
+import type { BenchUse } from '@nibrel/core/job/state';
+import type { Job } from '@nibrel/core/job/events';
+import type { DeskPart } from '@nibrel/core/workshop/parts';
+import { nameKey } from '@nibrel/core/model/names';
+import type { TimeSample } from '@nibrel/core/after/own-times';
+import type { Used } from '@nibrel/core/workshop/shop';
 import type { Statement } from 'better-sqlite3';
 import type { Db } from './database.ts';
 

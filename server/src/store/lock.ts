@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { DiskProblem } from './disk-problem.ts';
+import { DiskProblem } from '../disk/disk-problem.ts';
 
 /** Held while a server uses a data folder. */
 export interface FolderLock {

@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { type FileHandle, mkdir, open, readFile, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { type PhotoFacts, typeOf } from '@nibrel/core/photos';
+import { type PhotoFacts, typeOf } from '@nibrel/core/model/photos';
 import { and, eq } from 'drizzle-orm';
 import type { Db } from './database.ts';
 import { photos } from './schema.ts';

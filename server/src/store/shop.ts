@@ -1,6 +1,6 @@
 import { setImmediate } from 'node:timers/promises';
-import { tooFarAhead } from '@nibrel/core/job';
-import { isSameName } from '@nibrel/core/names';
+import { tooFarAhead } from '@nibrel/core/job/state';
+import { isSameName } from '@nibrel/core/model/names';
 import {
   foldShop,
   hasOthers,
@@ -9,7 +9,7 @@ import {
   SHOP_EVENT_DATA,
   type ShopEvent,
   withShopEvent,
-} from '@nibrel/core/shop';
+} from '@nibrel/core/workshop/shop';
 import { asc, eq } from 'drizzle-orm';
 import type { Acknowledged } from './acknowledged.ts';
 import { type Appended, appendedInTurns } from './append.ts';

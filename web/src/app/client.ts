@@ -1,7 +1,7 @@
 import type { JobLine, NewJob, RouteName, Routes } from '@nibrel/core/api';
-import type { BenchEvent, Job } from '@nibrel/core/job';
-import type { Finding } from '@nibrel/core/map-check';
-import type { ShopEvent } from '@nibrel/core/shop';
+import type { BenchEvent, Job } from '@nibrel/core/job/events';
+import type { Finding } from '@nibrel/core/planner/map-check';
+import type { ShopEvent } from '@nibrel/core/workshop/shop';
 import { useSettings } from './settings.ts';
 
 /** A refusal from the server, with the fields at fault. */

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 
 const keys = new WeakMap<DeviceMap, string>();
 let count = 0;

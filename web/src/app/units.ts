@@ -1,4 +1,4 @@
-import { TORQUE_N_CM } from '@nibrel/core/torque';
+import { TORQUE_N_CM } from '@nibrel/core/physics/torque';
 import { decimal } from './format.ts';
 import { useSettings } from './settings.ts';
 

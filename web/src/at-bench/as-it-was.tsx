@@ -1,5 +1,5 @@
-import type { Op } from '@nibrel/core/drafts';
-import type { JobState } from '@nibrel/core/job';
+import type { Op } from '@nibrel/core/planner/drafts';
+import type { JobState } from '@nibrel/core/job/state';
 import { photoUrl } from '../app/client.ts';
 import { clock } from '../app/format.ts';
 

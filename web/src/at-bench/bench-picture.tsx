@@ -1,8 +1,8 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import type { Mechanism } from '@nibrel/core/holds';
-import type { SideBySide } from '@nibrel/core/in-hand';
-import type { JobState } from '@nibrel/core/job';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import type { Mechanism } from '@nibrel/core/planner/holds';
+import type { SideBySide } from '@nibrel/core/bench/in-hand';
+import type { JobState } from '@nibrel/core/job/state';
 import { type ReactNode, useMemo } from 'react';
 import { FoldMarks } from '../drawing/fold-marks.tsx';
 import { DamageMark } from '../drawing/damage-mark.tsx';

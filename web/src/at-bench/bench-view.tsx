@@ -1,5 +1,7 @@
-import { isSameName } from '@nibrel/core/names';
-import { type EventData, isDrying, type JobState, ONLY_BENCH } from '@nibrel/core/job';
+import { isSameName } from '@nibrel/core/model/names';
+import { type EventData } from '@nibrel/core/job/events';
+import { isDrying } from '@nibrel/core/job/rules';
+import { type JobState, ONLY_BENCH } from '@nibrel/core/job/state';
 import {
   bondToClose,
   clicks,
@@ -15,11 +17,11 @@ import {
   sideBySide,
   waitLeft_s,
   withNewScrews,
-} from '@nibrel/core/in-hand';
-import type { DeviceMap, Face } from '@nibrel/core/device-map';
-import { type Op, TEST_AFTER } from '@nibrel/core/drafts';
-import { counts } from '@nibrel/core/screws';
-import { opWords, partName, plural } from '@nibrel/core/words';
+} from '@nibrel/core/bench/in-hand';
+import type { DeviceMap, Face } from '@nibrel/core/model/device-map';
+import { type Op, TEST_AFTER } from '@nibrel/core/planner/drafts';
+import { counts } from '@nibrel/core/screws/screws';
+import { opWords, partName, plural } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -31,7 +33,7 @@ import { mainSide, type Side } from '../drawing/geometry.ts';
 import { justClosed } from '../closing/just-closed.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
-import { sound, useSpokenStep, useWakeLock } from '../job/feedback.ts';
+import { sound, useSpokenStep, useWakeLock } from '../app/feedback.ts';
 import { faceOf } from '../job/shown.ts';
 import { BenchPanels } from './bench-panels.tsx';
 import { BenchPicture } from './bench-picture.tsx';

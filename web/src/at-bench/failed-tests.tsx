@@ -1,9 +1,9 @@
 import Joi from 'joi';
-import { type FailedTest, failedTogether, type SuspectCost } from '@nibrel/core/in-hand';
-import type { EventData } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Target } from '@nibrel/core/search';
-import { capital, functionName, jointWords, partName, plural, thingName } from '@nibrel/core/words';
+import { type FailedTest, failedTogether, type SuspectCost } from '@nibrel/core/bench/in-hand';
+import type { EventData } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Target } from '@nibrel/core/planner/search';
+import { capital, functionName, jointWords, partName, plural, thingName } from '@nibrel/core/planner/words';
 import { duration } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';

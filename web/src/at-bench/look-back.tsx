@@ -1,5 +1,5 @@
-import type { JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { clock } from '../app/format.ts';
 import { eventLine } from '../record/event-words.ts';
 

@@ -1,11 +1,11 @@
 import { memo } from 'react';
-import { type JobState, putOn } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { heldName, plural } from '@nibrel/core/words';
-import type { Op } from '@nibrel/core/drafts';
-import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/core/screws';
-import type { Kept } from '@nibrel/core/mix-ups';
-import type { Leaving } from '@nibrel/core/in-hand';
+import { type JobState, putOn } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { heldName, plural } from '@nibrel/core/planner/words';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/core/screws/screws';
+import type { Kept } from '@nibrel/core/screws/mix-ups';
+import type { Leaving } from '@nibrel/core/bench/in-hand';
 import { duration } from '../app/format.ts';
 import { Key } from '../ui/button.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';

@@ -1,6 +1,6 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { SideBySide } from '@nibrel/core/in-hand';
-import { capital, thingName } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { SideBySide } from '@nibrel/core/bench/in-hand';
+import { capital, thingName } from '@nibrel/core/planner/words';
 import Joi from 'joi';
 import { useState } from 'react';
 import { Button } from '../ui/button.tsx';

@@ -1,6 +1,8 @@
 import Joi from 'joi';
-import { type EventData, type JobState, leftOpen, type LeftOpen, UNKNOWN } from '@nibrel/core/job';
-import type { Mechanism } from '@nibrel/core/holds';
+import { type EventData } from '@nibrel/core/job/events';
+import { type JobState, UNKNOWN } from '@nibrel/core/job/state';
+import { leftOpen, type LeftOpen } from '@nibrel/core/job/rules';
+import type { Mechanism } from '@nibrel/core/planner/holds';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { words } from '../ui/typed.ts';

@@ -1,10 +1,11 @@
-import type { EventData, JobState } from '@nibrel/core/job';
-import { settled } from '@nibrel/core/policy';
-import { isDead, type Mechanism } from '@nibrel/core/holds';
-import { leadOf, type SideBySide } from '@nibrel/core/in-hand';
+import type { EventData } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
+import { settled } from '@nibrel/core/model/policy';
+import { isDead, type Mechanism } from '@nibrel/core/planner/holds';
+import { leadOf, type SideBySide } from '@nibrel/core/bench/in-hand';
 import { NoPlace } from './no-place.tsx';
-import { bitMark, capital, cautionFor, countdown, opWords, plural, whyNow } from '@nibrel/core/words';
-import type { Op } from '@nibrel/core/drafts';
+import { bitMark, capital, cautionFor, countdown, opWords, plural, whyNow } from '@nibrel/core/planner/words';
+import type { Op } from '@nibrel/core/planner/drafts';
 import { useState } from 'react';
 import { useKeys } from '../app/keys.ts';
 import { Button, Key } from '../ui/button.tsx';

@@ -1,6 +1,6 @@
-import { type BondJoint, tabsOf } from '@nibrel/core/device-map';
-import type { JobState } from '@nibrel/core/job';
-import { capital, tabName } from '@nibrel/core/words';
+import { type BondJoint, tabsOf } from '@nibrel/core/model/device-map';
+import type { JobState } from '@nibrel/core/job/state';
+import { capital, tabName } from '@nibrel/core/planner/words';
 
 /** Tabs or straps that are pulled one by one, in the printed order: each a tick of its own, empty until it is out. */
 export function Tabs({ state, bond }: { readonly state: JobState; readonly bond: BondJoint }) {

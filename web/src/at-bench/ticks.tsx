@@ -1,9 +1,9 @@
-import { type DeviceMap, fastenerAt } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import type { JobState } from '@nibrel/core/job';
-import { turnsOf } from '@nibrel/core/mix-ups';
-import { keyOf, screwLetters } from '@nibrel/core/screws';
-import { bitMark, opWords, plural } from '@nibrel/core/words';
+import { type DeviceMap, fastenerAt } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import type { JobState } from '@nibrel/core/job/state';
+import { turnsOf } from '@nibrel/core/screws/mix-ups';
+import { keyOf, screwLetters } from '@nibrel/core/screws/screws';
+import { bitMark, opWords, plural } from '@nibrel/core/planner/words';
 import { plugsTogether } from '../job/shown.ts';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 

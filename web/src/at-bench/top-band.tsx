@@ -1,9 +1,9 @@
-import type { Ahead } from '@nibrel/core/in-hand';
-import type { JobState } from '@nibrel/core/job';
-import { type DeviceMap } from '@nibrel/core/device-map';
-import { inWords } from '@nibrel/core/search';
-import type { Mechanism } from '@nibrel/core/holds';
-import { capital } from '@nibrel/core/words';
+import type { Ahead } from '@nibrel/core/bench/in-hand';
+import type { JobState } from '@nibrel/core/job/state';
+import { type DeviceMap } from '@nibrel/core/model/device-map';
+import { inWords } from '@nibrel/core/planner/search';
+import type { Mechanism } from '@nibrel/core/planner/holds';
+import { capital } from '@nibrel/core/planner/words';
 import { useMemo, memo } from 'react';
 import { Link } from 'react-router';
 import { about, clock, duration } from '../app/format.ts';

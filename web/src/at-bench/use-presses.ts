@@ -1,7 +1,15 @@
-import type { EventData } from '@nibrel/core/job';
-import { type AtHand, type Does, lookAnswer, nextPress, nextScrew, restWorks, testAnswer } from '@nibrel/core/in-hand';
+import type { EventData } from '@nibrel/core/job/events';
+import {
+  type AtHand,
+  type Does,
+  lookAnswer,
+  nextPress,
+  nextScrew,
+  restWorks,
+  testAnswer,
+} from '@nibrel/core/bench/in-hand';
 import { useNavigate } from 'react-router';
-import { sound } from '../job/feedback.ts';
+import { sound } from '../app/feedback.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { useTellShop } from '../kit/tell-shop.ts';
 

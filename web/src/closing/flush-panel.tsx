@@ -1,7 +1,7 @@
-import type { DeviceMap, Part } from '@nibrel/core/device-map';
-import type { EventData } from '@nibrel/core/job';
-import { fitRim, rimPlaces } from '@nibrel/core/rim';
-import { partName, placeWords, rimWords } from '@nibrel/core/words';
+import type { DeviceMap, Part } from '@nibrel/core/model/device-map';
+import type { EventData } from '@nibrel/core/job/events';
+import { fitRim, rimPlaces } from '@nibrel/core/fitting/rim';
+import { partName, placeWords, rimWords } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { decimal } from '../app/format.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { assembled, mechanismOf, OPEN } from '@nibrel/core/holds';
-import type { JobState } from '@nibrel/core/job';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { assembled, mechanismOf, OPEN } from '@nibrel/core/planner/holds';
+import type { JobState } from '@nibrel/core/job/state';
 import { describe, expect, it } from 'vitest';
 import { worthTrying } from '../trying/worth-trying.ts';
 import { justClosed } from './just-closed.ts';

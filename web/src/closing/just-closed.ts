@@ -1,6 +1,6 @@
-import { isOuter, type Joint, type Part } from '@nibrel/core/device-map';
-import { type Mechanism, SEATED } from '@nibrel/core/holds';
-import type { JobState } from '@nibrel/core/job';
+import { isOuter, type Joint, type Part } from '@nibrel/core/model/device-map';
+import { type Mechanism, SEATED } from '@nibrel/core/planner/holds';
+import type { JobState } from '@nibrel/core/job/state';
 
 /** The part that closes the device and was closed last in this repair: the one to run a thumb round. Null where none is. */
 export function justClosed({ map, part }: Mechanism, { done, device }: JobState): Part | null {

@@ -1,8 +1,8 @@
-import { pressOf } from '@nibrel/core/bonding';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { type JobState, renewalNow } from '@nibrel/core/job';
-import { loadFrom, type Weight } from '@nibrel/core/load';
-import { plural } from '@nibrel/core/words';
+import { pressOf } from '@nibrel/core/physics/bonding';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { type JobState, renewalNow } from '@nibrel/core/job/state';
+import { loadFrom, type Weight } from '@nibrel/core/fitting/load';
+import { plural } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { shopQuery } from '../app/queries.ts';

@@ -1,7 +1,7 @@
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { type JobState, renewalNow } from '@nibrel/core/job';
-import { beadVolume_uL, cutFrom, type Roll, stripsOfBond } from '@nibrel/core/tape';
-import { edgeName, plural } from '@nibrel/core/words';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { type JobState, renewalNow } from '@nibrel/core/job/state';
+import { beadVolume_uL, cutFrom, type Roll, stripsOfBond } from '@nibrel/core/fitting/tape';
+import { edgeName, plural } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { shopQuery } from '../app/queries.ts';

@@ -1,6 +1,6 @@
 import { mapQuery, mapsQuery } from '../app/queries.ts';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Plan } from '@nibrel/core/plan';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Plan } from '@nibrel/core/planner/plan';
 import { useQuery } from '@tanstack/react-query';
 import { Slider } from 'radix-ui';
 import { useState } from 'react';

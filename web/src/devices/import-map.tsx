@@ -1,5 +1,5 @@
-import type { Finding } from '@nibrel/core/map-check';
-import { plural } from '@nibrel/core/words';
+import type { Finding } from '@nibrel/core/planner/map-check';
+import { plural } from '@nibrel/core/planner/words';
 import { useQueryClient } from '@tanstack/react-query';
 import { type ChangeEvent, useState } from 'react';
 import { useNavigate } from 'react-router';

@@ -1,8 +1,8 @@
-import { type BondJoint, type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
-import type { Finding } from '@nibrel/core/map-check';
-import { bitMark, jointKind, partName, thingName, plural, opLine } from '@nibrel/core/words';
-import type { Plan } from '@nibrel/core/plan';
-import { screwLetters } from '@nibrel/core/screws';
+import { type BondJoint, type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/model/device-map';
+import type { Finding } from '@nibrel/core/planner/map-check';
+import { bitMark, jointKind, partName, thingName, plural, opLine } from '@nibrel/core/planner/words';
+import type { Plan } from '@nibrel/core/planner/plan';
+import { screwLetters } from '@nibrel/core/screws/screws';
 import { Link } from 'react-router';
 import { duration } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';

@@ -1,4 +1,4 @@
-import type { Damage } from '@nibrel/core/job';
+import type { Damage } from '@nibrel/core/job/events';
 import { useMm, WORD_PX } from './scale.ts';
 
 /** What was seen, each kind as a shape of its own: never told by colour alone. In mm, around its place. */

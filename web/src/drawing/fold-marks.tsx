@@ -1,4 +1,4 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { onSide, type Side } from './geometry.ts';
 import { useMm } from './scale.ts';
 import { Words } from './thing.tsx';

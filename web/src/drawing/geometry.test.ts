@@ -1,4 +1,4 @@
-import type { DeviceMap, Part } from '@nibrel/core/device-map';
+import type { DeviceMap, Part } from '@nibrel/core/model/device-map';
 import { describe, expect, it } from 'vitest';
 import { fromTheTop, mainSide, onSide, outlinePath, placesOf } from './geometry.ts';
 

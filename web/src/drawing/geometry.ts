@@ -1,4 +1,4 @@
-import type { DeviceMap, Joint, Part, Point } from '@nibrel/core/device-map';
+import type { DeviceMap, Joint, Part, Point } from '@nibrel/core/model/device-map';
 
 export type Side = 'front' | 'back';
 

@@ -1,6 +1,6 @@
-import { type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/device-map';
-import { tighteningOrder } from '@nibrel/core/tightening';
-import { screwLetters } from '@nibrel/core/screws';
+import { type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/model/device-map';
+import { tighteningOrder } from '@nibrel/core/screws/tightening';
+import { screwLetters } from '@nibrel/core/screws/screws';
 import { onSide, placesOf, type Side } from './geometry.ts';
 import { MARK_PX, NAME_PX, useMm, WORD_PX } from './scale.ts';
 import { pressable, type ThingProps } from './thing.tsx';

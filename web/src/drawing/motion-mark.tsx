@@ -1,4 +1,4 @@
-import type { ConnectorJoint, DeviceMap, Point, SolderJoint } from '@nibrel/core/device-map';
+import type { ConnectorJoint, DeviceMap, Point, SolderJoint } from '@nibrel/core/model/device-map';
 import { centreOf, onSide, placesOf, type Side } from './geometry.ts';
 import { MARK_PX, useMm } from './scale.ts';
 import { Words } from './thing.tsx';

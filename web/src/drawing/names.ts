@@ -1,4 +1,4 @@
-import type { Part, Point } from '@nibrel/core/device-map';
+import type { Part, Point } from '@nibrel/core/model/device-map';
 import { centreOf, contains } from './geometry.ts';
 import { MARK_PX, WORD_PX } from './scale.ts';
 import type { Box } from './view-box.ts';

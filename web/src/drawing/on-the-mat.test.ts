@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { mechanismOf } from '@nibrel/core/holds';
-import { planAhead } from '@nibrel/core/in-hand';
-import { type BenchEvent, newJob, withEvent } from '@nibrel/core/job';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import { planAhead } from '@nibrel/core/bench/in-hand';
+import { type BenchEvent } from '@nibrel/core/job/events';
+import { newJob } from '@nibrel/core/job/state';
+import { withEvent } from '@nibrel/core/job/fold';
 import { describe, expect, it } from 'vitest';
 import { onTheMat } from './on-the-mat.ts';
 

@@ -1,8 +1,8 @@
-import type { DeviceMap, Joint, Part, Point } from '@nibrel/core/device-map';
-import { assembled, carried, type Mechanism, OFF } from '@nibrel/core/holds';
-import type { JobState } from '@nibrel/core/job';
-import type { Op } from '@nibrel/core/drafts';
-import { partName } from '@nibrel/core/words';
+import type { DeviceMap, Joint, Part, Point } from '@nibrel/core/model/device-map';
+import { assembled, carried, type Mechanism, OFF } from '@nibrel/core/planner/holds';
+import type { JobState } from '@nibrel/core/job/state';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { partName } from '@nibrel/core/planner/words';
 import type { Shown } from './device-drawing.tsx';
 import type { Side } from './geometry.ts';
 

@@ -1,4 +1,4 @@
-import type { DeviceMap, Part, Point } from '@nibrel/core/device-map';
+import type { DeviceMap, Part, Point } from '@nibrel/core/model/device-map';
 import { centreOf, onSide, outlinePath, type Side } from './geometry.ts';
 import { MARK_PX, useMm } from './scale.ts';
 import { pressable, type ThingProps, Words } from './thing.tsx';

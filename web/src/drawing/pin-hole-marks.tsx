@@ -1,5 +1,5 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { pinHoles } from '@nibrel/core/prepare';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { pinHoles } from '@nibrel/core/workshop/prepare';
 import { onSide, type Side } from './geometry.ts';
 
 interface PinHoleMarksProps {

@@ -1,5 +1,5 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
 import { onSide, placesOf, type Side } from './geometry.ts';
 import { MARK_PX, useMm } from './scale.ts';
 import { Words } from './thing.tsx';

@@ -1,6 +1,6 @@
-import type { PieceAt, SideBySide } from '@nibrel/core/in-hand';
-import { assembled, carried, type Mechanism } from '@nibrel/core/holds';
-import { partName, thingName } from '@nibrel/core/words';
+import type { PieceAt, SideBySide } from '@nibrel/core/bench/in-hand';
+import { assembled, carried, type Mechanism } from '@nibrel/core/planner/holds';
+import { partName, thingName } from '@nibrel/core/planner/words';
 import { useMemo } from 'react';
 import { DeviceDrawing } from './device-drawing.tsx';
 import { alone } from './on-the-mat.ts';

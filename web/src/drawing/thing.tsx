@@ -1,4 +1,4 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { ReactNode } from 'react';
 import type { Side } from './geometry.ts';
 import { NAME_PX, useMm, WORD_PX } from './scale.ts';

@@ -1,4 +1,4 @@
-import type { DeviceMap, Part } from '@nibrel/core/device-map';
+import type { DeviceMap, Part } from '@nibrel/core/model/device-map';
 import type { Size } from './scale.ts';
 
 export interface Box {

@@ -1,5 +1,6 @@
-import { curing, type HandOverPoint, handOverPoints, mayGoFrom, MOST_CHOSEN } from '@nibrel/core/job';
-import { thingName } from '@nibrel/core/words';
+import { curing, type HandOverPoint, handOverPoints, mayGoFrom } from '@nibrel/core/job/state';
+import { MOST_CHOSEN } from '@nibrel/core/job/events';
+import { thingName } from '@nibrel/core/planner/words';
 import Joi from 'joi';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';

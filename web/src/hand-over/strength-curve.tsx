@@ -1,4 +1,4 @@
-import { strengthAfter } from '@nibrel/core/bonding';
+import { strengthAfter } from '@nibrel/core/physics/bonding';
 import {
   Chart,
   type ChartOptions,

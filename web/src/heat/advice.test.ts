@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { foresee, stackOfBond, usualSetting, type Warming } from '@nibrel/core/heat';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { foresee, stackOfBond, usualSetting, type Warming } from '@nibrel/core/physics/heat';
 import { describe, expect, it } from 'vitest';
 import { adviceWords, originWords } from './advice.ts';
 

@@ -1,6 +1,6 @@
-import { countdown } from '@nibrel/core/words';
-import type { Foresight, HeatSetting, Warming } from '@nibrel/core/heat';
-import type { MeasuredSource } from '@nibrel/core/shop';
+import { countdown } from '@nibrel/core/planner/words';
+import type { Foresight, HeatSetting, Warming } from '@nibrel/core/physics/heat';
+import type { MeasuredSource } from '@nibrel/core/workshop/shop';
 import { day } from '../app/format.ts';
 import { temperature, temperatureGap } from '../app/units.ts';
 

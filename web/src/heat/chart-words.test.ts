@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { foresee, RECIPES, settingOfRecipe, stackOfBond, usualSetting } from '@nibrel/core/heat';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { foresee, RECIPES, settingOfRecipe, stackOfBond, usualSetting } from '@nibrel/core/physics/heat';
 import { describe, expect, it } from 'vitest';
 import { wordsFor, wrapped } from './chart-words.ts';
 

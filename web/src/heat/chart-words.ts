@@ -1,5 +1,5 @@
-import { countdown } from '@nibrel/core/words';
-import { type Band, valueAt } from '@nibrel/core/heat';
+import { countdown } from '@nibrel/core/planner/words';
+import { type Band, valueAt } from '@nibrel/core/physics/heat';
 import type { Chart } from 'chart.js';
 import type { CurvesProps } from './curves-props.ts';
 import { temperature } from '../app/units.ts';

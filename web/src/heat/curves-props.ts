@@ -1,4 +1,4 @@
-import type { Foresight, Reading } from '@nibrel/core/heat';
+import type { Foresight, Reading } from '@nibrel/core/physics/heat';
 
 /** Another way of warming, laid over for comparison: its bond as is likely. */
 export interface Overlay {

@@ -1,5 +1,5 @@
-import { countdown } from '@nibrel/core/words';
-import type { Band } from '@nibrel/core/heat';
+import { countdown } from '@nibrel/core/planner/words';
+import type { Band } from '@nibrel/core/physics/heat';
 import {
   Chart,
   type ChartData,

@@ -1,7 +1,7 @@
-import { cutOfBond } from '@nibrel/core/cut';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { type DeviceWarming, dragsBelow, segmentsOf, type Touch, type Warming } from '@nibrel/core/heat';
-import { countdown, edgeName, plural } from '@nibrel/core/words';
+import { cutOfBond } from '@nibrel/core/planner/cut';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceWarming, dragsBelow, segmentsOf, type Touch, type Warming } from '@nibrel/core/physics/heat';
+import { countdown, edgeName, plural } from '@nibrel/core/planner/words';
 import { useEffect, useState } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Slide } from '../ui/slide.tsx';

@@ -1,5 +1,5 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { coldestOf } from '@nibrel/core/heat';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { coldestOf } from '@nibrel/core/physics/heat';
 import { contours } from 'd3-contour';
 import { useEffect, useRef } from 'react';
 import type { Field } from '../workers/compute.worker.ts';

@@ -1,4 +1,4 @@
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
 import {
   kindFor,
   measuredSource,
@@ -10,8 +10,8 @@ import {
   type Touch,
   type Warming,
   warmingTime_s,
-} from '@nibrel/core/heat';
-import { thingName } from '@nibrel/core/words';
+} from '@nibrel/core/physics/heat';
+import { thingName } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';

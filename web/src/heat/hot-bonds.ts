@@ -1,4 +1,4 @@
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
 import { queryOptions } from '@tanstack/react-query';
 import { openJobsQuery, mapQuery, mapsQuery } from '../app/queries.ts';
 

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { Material } from '@nibrel/core/heat';
+import type { Material } from '@nibrel/core/physics/heat';
 import { useState } from 'react';
 import { useTellShop } from '../kit/tell-shop.ts';
 import { Button } from '../ui/button.tsx';

@@ -1,4 +1,4 @@
-import type { HeatSetting, Touch } from '@nibrel/core/heat';
+import type { HeatSetting, Touch } from '@nibrel/core/physics/heat';
 
 /** How a source is set up on the bench. */
 export interface SetUp {

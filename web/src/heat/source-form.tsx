@@ -1,7 +1,7 @@
-import { type WarmSource, sourceNamed } from '@nibrel/core/sources';
-import { RECIPES, settingOfRecipe, type Touch, TOUCHES, usualSetting } from '@nibrel/core/heat';
-import type { MeasuredSource } from '@nibrel/core/shop';
-import { capital, countdown } from '@nibrel/core/words';
+import { type WarmSource, sourceNamed } from '@nibrel/core/model/sources';
+import { RECIPES, settingOfRecipe, type Touch, TOUCHES, usualSetting } from '@nibrel/core/physics/heat';
+import type { MeasuredSource } from '@nibrel/core/workshop/shop';
+import { capital, countdown } from '@nibrel/core/planner/words';
 import { Choice } from '../ui/choice.tsx';
 import { SelectField } from '../ui/select-field.tsx';
 import { Slide } from '../ui/slide.tsx';

@@ -1,4 +1,4 @@
-import type { StackOfBond } from '@nibrel/core/heat';
+import type { StackOfBond } from '@nibrel/core/physics/heat';
 
 const FILLS: Readonly<Record<string, string>> = {
   'soda-lime glass': 'var(--glass)',

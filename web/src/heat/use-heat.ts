@@ -1,6 +1,6 @@
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import type { DeviceWarming, Fit, Foresight, HeatSetting, Reading, Warming, Yielding } from '@nibrel/core/heat';
-import type { SourceVerdict } from '@nibrel/core/in-hand';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import type { DeviceWarming, Fit, Foresight, HeatSetting, Reading, Warming, Yielding } from '@nibrel/core/physics/heat';
+import type { SourceVerdict } from '@nibrel/core/bench/in-hand';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useState } from 'react';

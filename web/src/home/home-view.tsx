@@ -1,4 +1,4 @@
-import { countdown, opLine, opWords, plural } from '@nibrel/core/words';
+import { countdown, opLine, opWords, plural } from '@nibrel/core/planner/words';
 import { finishedJobsQuery, openJobsQuery } from '../app/queries.ts';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';

@@ -1,6 +1,6 @@
-import type { Ahead } from '@nibrel/core/in-hand';
-import type { JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { Ahead } from '@nibrel/core/bench/in-hand';
+import type { JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { queryOptions } from '@tanstack/react-query';
 import type { JobLine } from '@nibrel/core/api';
 import { shopQuery } from '../app/queries.ts';

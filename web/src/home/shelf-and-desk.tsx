@@ -1,5 +1,5 @@
 import { partsQuery, shopQuery } from '../app/queries.ts';
-import { byUrgency } from '@nibrel/core/parts';
+import { byUrgency } from '@nibrel/core/workshop/parts';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { amount } from '../kit/amount.ts';

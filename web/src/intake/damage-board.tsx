@@ -1,7 +1,8 @@
 import Joi from 'joi';
-import { type Damage, DAMAGES, type EventData, type JobState } from '@nibrel/core/job';
-import type { DeviceMap, Point } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/words';
+import { type Damage, DAMAGES, type EventData } from '@nibrel/core/job/events';
+import { type JobState } from '@nibrel/core/job/state';
+import type { DeviceMap, Point } from '@nibrel/core/model/device-map';
+import { partName } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { DAMAGE_WORDS, DamageMark, DamageSign } from '../drawing/damage-mark.tsx';
 import { DeviceDrawing, type Shown } from '../drawing/device-drawing.tsx';

@@ -1,5 +1,6 @@
-import type { EventData, JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { EventData } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { useState } from 'react';
 import { useKeys } from '../app/keys.ts';
 import { Button } from '../ui/button.tsx';

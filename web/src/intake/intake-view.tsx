@@ -1,5 +1,5 @@
-import type { EventData, EventType } from '@nibrel/core/job';
-import { plural } from '@nibrel/core/words';
+import type { EventData, EventType } from '@nibrel/core/job/events';
+import { plural } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { StoppedBefore } from '@nibrel/core/api';

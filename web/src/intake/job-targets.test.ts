@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { describe, expect, it } from 'vitest';
 import { addressOf, partOf, targetLine, targetsIn, thingsFor, withAsked } from './job-targets.ts';
 

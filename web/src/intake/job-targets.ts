@@ -1,6 +1,6 @@
-import { type DeviceMap, isSelfParting } from '@nibrel/core/device-map';
-import type { Target } from '@nibrel/core/search';
-import { partName, thingName } from '@nibrel/core/words';
+import { type DeviceMap, isSelfParting } from '@nibrel/core/model/device-map';
+import type { Target } from '@nibrel/core/planner/search';
+import { partName, thingName } from '@nibrel/core/planner/words';
 
 /** What is done with a part, as it is asked for when a device is taken in. */
 export const ASKS = {

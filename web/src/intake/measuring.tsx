@@ -1,7 +1,8 @@
 import Joi from 'joi';
-import type { EventData, JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/words';
+import type { EventData } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { partName } from '@nibrel/core/planner/words';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { SelectField } from '../ui/select-field.tsx';

@@ -1,10 +1,10 @@
 import Joi from 'joi';
 import { mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { type Policy } from '@nibrel/core/policy';
-import type { OwnTime, Plan } from '@nibrel/core/plan';
-import type { Target } from '@nibrel/core/search';
-import { capital, partName } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type Policy } from '@nibrel/core/model/policy';
+import type { OwnTime, Plan } from '@nibrel/core/planner/plan';
+import type { Target } from '@nibrel/core/planner/search';
+import { capital, partName } from '@nibrel/core/planner/words';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';

@@ -1,7 +1,7 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { type Plan, setUpBefore } from '@nibrel/core/plan';
-import { bitMark, opLine } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { type Plan, setUpBefore } from '@nibrel/core/planner/plan';
+import { bitMark, opLine } from '@nibrel/core/planner/words';
 import { duration } from '../app/format.ts';
 
 interface Bar {

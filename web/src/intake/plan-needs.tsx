@@ -1,8 +1,8 @@
 import { Block } from '../ui/block.tsx';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName, thingName } from '@nibrel/core/words';
-import type { Plan } from '@nibrel/core/plan';
-import { screwLetters } from '@nibrel/core/screws';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { partName, thingName } from '@nibrel/core/planner/words';
+import type { Plan } from '@nibrel/core/planner/plan';
+import { screwLetters } from '@nibrel/core/screws/screws';
 import { Caution } from '../ui/caution.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 import { inUnits } from '../app/units.ts';

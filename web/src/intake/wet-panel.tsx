@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { EventData } from '@nibrel/core/job';
+import type { EventData } from '@nibrel/core/job/events';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';

@@ -1,6 +1,6 @@
-import type { JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Mechanism } from '@nibrel/core/holds';
+import type { JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Mechanism } from '@nibrel/core/planner/holds';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { type StoreApi, useStore } from 'zustand';

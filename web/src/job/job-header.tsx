@@ -1,8 +1,8 @@
-import type { JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { inWords } from '@nibrel/core/search';
-import type { Mechanism } from '@nibrel/core/holds';
-import { capital } from '@nibrel/core/words';
+import type { JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { inWords } from '@nibrel/core/planner/search';
+import type { Mechanism } from '@nibrel/core/planner/holds';
+import { capital } from '@nibrel/core/planner/words';
 import { NavLink } from 'react-router';
 
 const STAGES = [

@@ -1,7 +1,8 @@
-import type { Ahead } from '@nibrel/core/in-hand';
-import type { Job, JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { OwnTime } from '@nibrel/core/plan';
+import type { Ahead } from '@nibrel/core/bench/in-hand';
+import type { Job } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { OwnTime } from '@nibrel/core/planner/plan';
 import { computeNow } from '../workers/compute.ts';
 
 /** What is known of the way ahead of a state: nothing yet, the plan, or why there is none. */

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import type { BenchEvent } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { DEFAULT_LIMITS } from '@nibrel/core/limits';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { DEFAULT_LIMITS } from '@nibrel/core/model/limits';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../app/client.ts';
 import { outbox } from '../outbox/index.ts';

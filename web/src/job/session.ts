@@ -1,25 +1,24 @@
-import { type Ahead, followed, type Said } from '@nibrel/core/in-hand';
+import { type Ahead, followed, type Said } from '@nibrel/core/bench/in-hand';
 import {
   type BenchEvent,
   type EventData,
   type EventType,
-  foldJob,
   type Job,
-  type JobState,
   lastToUndo,
   rowOf,
   undoProblem,
-  withEvent,
-} from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { type Mechanism, mechanismOf } from '@nibrel/core/holds';
-import { UNNAMED } from '@nibrel/core/shop';
+} from '@nibrel/core/job/events';
+import { foldJob, withEvent } from '@nibrel/core/job/fold';
+import { type JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type Mechanism, mechanismOf } from '@nibrel/core/planner/holds';
+import { UNNAMED } from '@nibrel/core/workshop/shop';
 import { createStore, type StoreApi } from 'zustand';
 import { onChange } from '../app/changes.ts';
 import type { ShopNow, StoppedBefore } from '@nibrel/core/api';
 import { api, jobOf } from '../app/client.ts';
 import { outbox } from '../outbox/index.ts';
-import { sound } from './feedback.ts';
+import { sound } from '../app/feedback.ts';
 import { useSettings } from '../app/settings.ts';
 import { Planner } from './planner.ts';
 

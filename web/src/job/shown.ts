@@ -1,7 +1,7 @@
-import type { JobState } from '@nibrel/core/job';
-import { type DeviceMap, type Face, isOuter } from '@nibrel/core/device-map';
-import { carried, madeBetween, type Mechanism, OFF, OPEN } from '@nibrel/core/holds';
-import type { Op } from '@nibrel/core/drafts';
+import type { JobState } from '@nibrel/core/job/state';
+import { type DeviceMap, type Face, isOuter } from '@nibrel/core/model/device-map';
+import { carried, madeBetween, type Mechanism, OFF, OPEN } from '@nibrel/core/planner/holds';
+import type { Op } from '@nibrel/core/planner/drafts';
 import type { Shown } from '../drawing/device-drawing.tsx';
 
 /** The plugs that one press takes, where they are several: numbered alike in the list and on the drawing. */

@@ -1,4 +1,4 @@
-import type { JobState, Stop } from '@nibrel/core/job';
+import type { JobState, Stop } from '@nibrel/core/job/state';
 import type { ReactNode } from 'react';
 import { clock } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { foldJob } from '@nibrel/core/job';
-import { planAhead, together } from '@nibrel/core/in-hand';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { mechanismOf } from '@nibrel/core/holds';
-import type { Op } from '@nibrel/core/drafts';
-import { planRepair, setUpBefore } from '@nibrel/core/plan';
+import { foldJob } from '@nibrel/core/job/fold';
+import { planAhead, together } from '@nibrel/core/bench/in-hand';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { planRepair, setUpBefore } from '@nibrel/core/planner/plan';
 import { createElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';

@@ -1,8 +1,8 @@
-import type { BenchEvent } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { setUpBefore } from '@nibrel/core/plan';
-import { opLine } from '@nibrel/core/words';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { setUpBefore } from '@nibrel/core/planner/plan';
+import { opLine } from '@nibrel/core/planner/words';
 import type { Stretch } from '../ui/time-band.tsx';
 
 /** A longer gap between two events is no work: the repair was left lying. */

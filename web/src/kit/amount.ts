@@ -1,5 +1,5 @@
-import type { StockUnit } from '@nibrel/core/shop';
-import { plural } from '@nibrel/core/words';
+import type { StockUnit } from '@nibrel/core/workshop/shop';
+import { plural } from '@nibrel/core/planner/words';
 
 /** *3 pieces*, *1.4 m*, *420 mm*, *6 drops* */
 export function amount(quantity: number, unit: StockUnit): string {

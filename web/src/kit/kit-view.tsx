@@ -1,6 +1,6 @@
-import { bitMark } from '@nibrel/core/words';
+import { bitMark } from '@nibrel/core/planner/words';
 import { shopQuery } from '../app/queries.ts';
-import type { StockLevel } from '@nibrel/core/shop';
+import type { StockLevel } from '@nibrel/core/workshop/shop';
 import { useQuery } from '@tanstack/react-query';
 import Joi from 'joi';
 import { Button } from '../ui/button.tsx';

@@ -1,8 +1,8 @@
 import { mapQuery, mapsQuery } from '../app/queries.ts';
-import { supplyOf } from '@nibrel/core/kit';
-import { renewalOf, type DeviceMap } from '@nibrel/core/device-map';
-import type { StockUnit } from '@nibrel/core/shop';
-import { partName, thingName } from '@nibrel/core/words';
+import { supplyOf } from '@nibrel/core/after/kit';
+import { renewalOf, type DeviceMap } from '@nibrel/core/model/device-map';
+import type { StockUnit } from '@nibrel/core/workshop/shop';
+import { partName, thingName } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import Joi from 'joi';
 import { useState } from 'react';

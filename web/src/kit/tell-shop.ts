@@ -1,4 +1,4 @@
-import type { ShopEvent, ShopEventData, ShopEventType } from '@nibrel/core/shop';
+import type { ShopEvent, ShopEventData, ShopEventType } from '@nibrel/core/workshop/shop';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { outbox, SHOP } from '../outbox/index.ts';
 import { useSettings } from '../app/settings.ts';

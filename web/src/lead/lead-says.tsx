@@ -1,4 +1,4 @@
-import type { BenchEvent, EventData, EventType } from '@nibrel/core/job';
+import type { BenchEvent, EventData, EventType } from '@nibrel/core/job/events';
 import { useQuery } from '@tanstack/react-query';
 import Joi from 'joi';
 import { shopQuery } from '../app/queries.ts';

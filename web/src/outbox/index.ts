@@ -1,6 +1,6 @@
 import { useStore } from 'zustand';
 import { api } from '../app/client.ts';
-import { sound } from '../job/feedback.ts';
+import { sound } from '../app/feedback.ts';
 import { confirmedByLead } from '../lead/index.ts';
 import { Outbox, type OutboxState } from './outbox.ts';
 import { openShelf, SHOP } from './shelf.ts';

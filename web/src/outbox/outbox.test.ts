@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import type { BenchEvent } from '@nibrel/core/job';
+import type { BenchEvent } from '@nibrel/core/job/events';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Appended } from '@nibrel/core/api';
 import { Refused, Unreachable } from '../app/client.ts';

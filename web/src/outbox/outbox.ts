@@ -1,5 +1,5 @@
-import type { BenchEvent } from '@nibrel/core/job';
-import type { ShopEvent } from '@nibrel/core/shop';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import type { ShopEvent } from '@nibrel/core/workshop/shop';
 import PQueue from 'p-queue';
 import pRetry from 'p-retry';
 import { createStore, type StoreApi } from 'zustand';

@@ -1,5 +1,5 @@
-import type { BenchEvent } from '@nibrel/core/job';
-import type { ShopEvent } from '@nibrel/core/shop';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import type { ShopEvent } from '@nibrel/core/workshop/shop';
 import { type DBSchema, openDB } from 'idb';
 
 /** An event on its way to the server: kept from the press until the server has answered. */

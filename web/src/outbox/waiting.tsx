@@ -1,4 +1,4 @@
-import { plural } from '@nibrel/core/words';
+import { plural } from '@nibrel/core/planner/words';
 import { inUnits } from '../app/units.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';

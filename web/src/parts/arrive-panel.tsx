@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { mapQuery, openJobsQuery, shopQuery } from '../app/queries.ts';
 import type { ShopNow } from '@nibrel/core/api';
-import { type CalendarDate, calendarDate } from '@nibrel/core/calendar';
+import { type CalendarDate, calendarDate } from '@nibrel/core/model/calendar';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';

@@ -1,7 +1,7 @@
 import Joi from 'joi';
-import type { Mechanism } from '@nibrel/core/holds';
-import { comparePieces, type PartCondition, placesOn } from '@nibrel/core/parts';
-import { thingName } from '@nibrel/core/words';
+import type { Mechanism } from '@nibrel/core/planner/holds';
+import { comparePieces, type PartCondition, placesOn } from '@nibrel/core/workshop/parts';
+import { thingName } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import type { PartLine } from '@nibrel/core/api';
 import { Button } from '../ui/button.tsx';

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { checkNumbers } from '@nibrel/core/identity';
+import { checkNumbers } from '@nibrel/core/model/identity';
 import type { PartLine } from '@nibrel/core/api';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';

@@ -1,6 +1,6 @@
 import { mapQuery } from '../app/queries.ts';
-import { mechanismOf } from '@nibrel/core/holds';
-import { isBoard } from '@nibrel/core/parts';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import { isBoard } from '@nibrel/core/workshop/parts';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link } from 'react-router';

@@ -1,4 +1,4 @@
-import { byUrgency } from '@nibrel/core/parts';
+import { byUrgency } from '@nibrel/core/workshop/parts';
 import { partsQuery } from '../app/queries.ts';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';

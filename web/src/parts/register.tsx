@@ -1,5 +1,5 @@
 import { shopQuery } from '../app/queries.ts';
-import { checkNumbers, REGISTRY_ANSWERS, type RegistryAnswer } from '@nibrel/core/identity';
+import { checkNumbers, REGISTRY_ANSWERS, type RegistryAnswer } from '@nibrel/core/model/identity';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import Joi from 'joi';
 import type { PartLine } from '@nibrel/core/api';

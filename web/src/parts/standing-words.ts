@@ -1,4 +1,4 @@
-import { dayWords } from '@nibrel/core/calendar';
+import { dayWords } from '@nibrel/core/model/calendar';
 import type { PartLine } from '@nibrel/core/api';
 import { day } from '../app/format.ts';
 

@@ -1,4 +1,4 @@
-import type { BenchEvent, EventData, EventType } from '@nibrel/core/job';
+import type { BenchEvent, EventData, EventType } from '@nibrel/core/job/events';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { outbox } from '../outbox/index.ts';
 import { useSettings } from '../app/settings.ts';

@@ -1,4 +1,4 @@
-import type { JobState } from '@nibrel/core/job';
+import type { JobState } from '@nibrel/core/job/state';
 import { type MouseEvent, useState } from 'react';
 import { photoUrl } from '../app/client.ts';
 import { clock } from '../app/format.ts';

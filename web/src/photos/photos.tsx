@@ -1,6 +1,7 @@
-import type { EventData, JobState } from '@nibrel/core/job';
-import { MOST_PHOTO_BYTES } from '@nibrel/core/photos';
-import { plural } from '@nibrel/core/words';
+import type { EventData } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
+import { MOST_PHOTO_BYTES } from '@nibrel/core/model/photos';
+import { plural } from '@nibrel/core/planner/words';
 import { type ChangeEvent, useState } from 'react';
 import { photoUrl } from '../app/client.ts';
 import { clock } from '../app/format.ts';

@@ -1,4 +1,4 @@
-import { takePhoto, MOST_PHOTO_BYTES } from '@nibrel/core/photos';
+import { takePhoto, MOST_PHOTO_BYTES } from '@nibrel/core/model/photos';
 import { expose } from 'comlink';
 
 /** Longest sides in pixels: what is shown large, and what stands in a row. */

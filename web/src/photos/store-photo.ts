@@ -1,4 +1,4 @@
-import type { EventData } from '@nibrel/core/job';
+import type { EventData } from '@nibrel/core/job/events';
 import { api } from '../app/client.ts';
 import { shrink } from './shrink.ts';
 

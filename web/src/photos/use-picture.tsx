@@ -1,7 +1,7 @@
-import type { EventData } from '@nibrel/core/job';
+import type { EventData } from '@nibrel/core/job/events';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { photoUrl } from '../app/client.ts';
-import { sound } from '../job/feedback.ts';
+import { sound } from '../app/feedback.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { Camera } from './camera.ts';

@@ -1,6 +1,6 @@
-import { pickCard } from '@nibrel/core/cut';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { thingName } from '@nibrel/core/words';
+import { pickCard } from '@nibrel/core/planner/cut';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { thingName } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { spaced } from '../app/format.ts';

@@ -1,5 +1,6 @@
-import type { Ahead } from '@nibrel/core/in-hand';
-import { isDrying, type JobState } from '@nibrel/core/job';
+import type { Ahead } from '@nibrel/core/bench/in-hand';
+import { isDrying } from '@nibrel/core/job/rules';
+import { type JobState } from '@nibrel/core/job/state';
 
 /** What has to become of the charge first. Nobody waits for a wet device to run down: there it is decided. */
 export function chargeAsked({ ops, charge }: Ahead, state: JobState): Ahead['charge'] {

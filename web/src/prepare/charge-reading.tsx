@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import type { EventData, JobState } from '@nibrel/core/job';
+import type { EventData } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
 import { clock } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';

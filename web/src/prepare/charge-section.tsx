@@ -1,10 +1,10 @@
-import { countdown } from '@nibrel/core/words';
+import { countdown } from '@nibrel/core/planner/words';
 import Joi from 'joi';
-import type { Ahead } from '@nibrel/core/in-hand';
-import { isDrying } from '@nibrel/core/job';
-import { packOf } from '@nibrel/core/battery';
+import type { Ahead } from '@nibrel/core/bench/in-hand';
+import { isDrying } from '@nibrel/core/job/rules';
+import { packOf } from '@nibrel/core/model/battery';
 import { useEffect, useState } from 'react';
-import { sound } from '../job/feedback.ts';
+import { sound } from '../app/feedback.ts';
 import { clock, duration } from '../app/format.ts';
 import { useNow } from '../app/now.ts';
 import type { OpenJob } from '../job/job-frame.tsx';

@@ -1,7 +1,7 @@
-import { type Kit, kitFor } from '@nibrel/core/kit';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Plan } from '@nibrel/core/plan';
-import { bitMark, plural } from '@nibrel/core/words';
+import { type Kit, kitFor } from '@nibrel/core/after/kit';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Plan } from '@nibrel/core/planner/plan';
+import { bitMark, plural } from '@nibrel/core/planner/words';
 import type { ShopNow } from '@nibrel/core/api';
 import { amount } from '../kit/amount.ts';
 import { useTellShop } from '../kit/tell-shop.ts';

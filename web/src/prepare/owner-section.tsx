@@ -1,7 +1,8 @@
 import Joi from 'joi';
-import type { Ahead } from '@nibrel/core/in-hand';
-import type { EventData, JobState } from '@nibrel/core/job';
-import { plural } from '@nibrel/core/words';
+import type { Ahead } from '@nibrel/core/bench/in-hand';
+import type { EventData } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
+import { plural } from '@nibrel/core/planner/words';
 import { useKeys } from '../app/keys.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';

@@ -1,7 +1,7 @@
 import { partsQuery } from '../app/queries.ts';
-import { heldParts, isPrepared } from '@nibrel/core/job';
-import { chosenPart } from '@nibrel/core/parts';
-import { partName } from '@nibrel/core/words';
+import { heldParts, isPrepared } from '@nibrel/core/job/rules';
+import { chosenPart } from '@nibrel/core/workshop/parts';
+import { partName } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { standingWords } from '../parts/standing-words.ts';

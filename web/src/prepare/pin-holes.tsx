@@ -1,6 +1,6 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/words';
-import { pinHoles } from '@nibrel/core/prepare';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { partName } from '@nibrel/core/planner/words';
+import { pinHoles } from '@nibrel/core/workshop/prepare';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 
 /** Where the tray pin goes in, and every hole where it must not. */

@@ -1,4 +1,4 @@
-import { foreseen } from '@nibrel/core/battery';
+import { foreseen } from '@nibrel/core/model/battery';
 import { useEffect, useRef, useState } from 'react';
 
 interface MeterReading {

@@ -1,7 +1,9 @@
 import { shopQuery } from '../app/queries.ts';
-import type { Ahead } from '@nibrel/core/in-hand';
-import { type EventData, type EventType, isPrepared, type JobState } from '@nibrel/core/job';
-import type { Op } from '@nibrel/core/drafts';
+import type { Ahead } from '@nibrel/core/bench/in-hand';
+import { type EventData, type EventType } from '@nibrel/core/job/events';
+import { isPrepared } from '@nibrel/core/job/rules';
+import { type JobState } from '@nibrel/core/job/state';
+import type { Op } from '@nibrel/core/planner/drafts';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';

@@ -1,4 +1,4 @@
-import type { EventData } from '@nibrel/core/job';
+import type { EventData } from '@nibrel/core/job/events';
 import { useState } from 'react';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { TransplantPanel } from '../job/panels/transplant-panel.tsx';

@@ -1,7 +1,7 @@
 import Joi from 'joi';
-import type { Plan } from '@nibrel/core/plan';
-import { partName, plural } from '@nibrel/core/words';
-import type { WhileOpen } from '@nibrel/core/prepare';
+import type { Plan } from '@nibrel/core/planner/plan';
+import { partName, plural } from '@nibrel/core/planner/words';
+import type { WhileOpen } from '@nibrel/core/workshop/prepare';
 import { useEffect, useState } from 'react';
 import { duration } from '../app/format.ts';
 import type { OpenJob } from '../job/job-frame.tsx';

@@ -1,7 +1,7 @@
-import type { BenchEvent } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { fitRim } from '@nibrel/core/rim';
-import { partName, plural, rimWords } from '@nibrel/core/words';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { fitRim } from '@nibrel/core/fitting/rim';
+import { partName, plural, rimWords } from '@nibrel/core/planner/words';
 
 /** What was told once the device was closed, as a line of the record; null for anything else. */
 export function closingLine(map: DeviceMap, event: BenchEvent): string | null {

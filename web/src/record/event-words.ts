@@ -1,8 +1,8 @@
-import { type BenchEvent, type DecisionAbout, type DoneStep, EVENT_DATA } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { functionName, opLine, opTitle, thingName, capital } from '@nibrel/core/words';
-import type { Target } from '@nibrel/core/search';
+import { type BenchEvent, type DecisionAbout, type DoneStep, EVENT_DATA } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { functionName, opLine, opTitle, thingName, capital } from '@nibrel/core/planner/words';
+import type { Target } from '@nibrel/core/planner/search';
 import { duration, spaced } from '../app/format.ts';
 import { closingLine } from './closing-words.ts';
 import { foundLine } from './found-words.ts';

@@ -1,6 +1,6 @@
-import type { BenchEvent } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { partName, thingName } from '@nibrel/core/words';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { partName, thingName } from '@nibrel/core/planner/words';
 
 const CLOSED = { reuse: 'the old one is kept', renew: 'renewed', glue: 'glued' } as const;
 

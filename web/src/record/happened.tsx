@@ -1,6 +1,7 @@
-import { type BenchEvent, cutShort, type JobState, lateBy_s, shortWords } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { timesTaken } from '@nibrel/core/own-times';
+import { type BenchEvent, lateBy_s } from '@nibrel/core/job/events';
+import { cutShort, type JobState, shortWords } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { timesTaken } from '@nibrel/core/after/own-times';
 import { clock, day, dayAndClock, duration } from '../app/format.ts';
 import { OnlyThis } from '../ui/only-this.tsx';
 import { eventLine, stepWords } from './event-words.ts';

@@ -1,7 +1,7 @@
-import type { BenchEvent } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { benchItemName } from '@nibrel/core/prepare';
-import { batteryWords, partName, thingName, capital, plural } from '@nibrel/core/words';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { benchItemName } from '@nibrel/core/workshop/prepare';
+import { batteryWords, partName, thingName, capital, plural } from '@nibrel/core/planner/words';
 
 export function percent(share: number): string {
   return `${Math.round(share * 100)} %`;

@@ -1,8 +1,8 @@
-import { sourceNamed } from '@nibrel/core/sources';
-import type { BenchEvent } from '@nibrel/core/job';
-import { type DeviceMap, tabsOf } from '@nibrel/core/device-map';
+import { sourceNamed } from '@nibrel/core/model/sources';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import { type DeviceMap, tabsOf } from '@nibrel/core/model/device-map';
 
-import { capital, countdown, edgeName, plural, tabName, thingName } from '@nibrel/core/words';
+import { capital, countdown, edgeName, plural, tabName, thingName } from '@nibrel/core/planner/words';
 import { spaced } from '../app/format.ts';
 import { temperature, temperatureGap } from '../app/units.ts';
 

@@ -1,10 +1,11 @@
-import { foldJob, type JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { mechanismOf } from '@nibrel/core/holds';
-import type { Plan } from '@nibrel/core/plan';
-import { inWords } from '@nibrel/core/search';
-import { counts, onMatByKind, screwLetters } from '@nibrel/core/screws';
-import { capital, thingName, waterWords } from '@nibrel/core/words';
+import { foldJob } from '@nibrel/core/job/fold';
+import { type JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import type { Plan } from '@nibrel/core/planner/plan';
+import { inWords } from '@nibrel/core/planner/search';
+import { counts, onMatByKind, screwLetters } from '@nibrel/core/screws/screws';
+import { capital, thingName, waterWords } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import type { JobLine } from '@nibrel/core/api';

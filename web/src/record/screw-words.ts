@@ -1,7 +1,7 @@
-import type { BenchEvent } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
+import type { BenchEvent } from '@nibrel/core/job/events';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { torqueAt } from '../app/units.ts';
-import { plural, thingName } from '@nibrel/core/words';
+import { plural, thingName } from '@nibrel/core/planner/words';
 
 /** What was told of loose screws, as a line of the record; null for anything else. */
 export function screwLine(map: DeviceMap, event: BenchEvent): string | null {

@@ -1,8 +1,8 @@
 import { Block } from '../ui/block.tsx';
-import type { JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { isAccepted, partVerdict, returnBy } from '@nibrel/core/parts';
-import { partName } from '@nibrel/core/words';
+import type { JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { isAccepted, partVerdict, returnBy } from '@nibrel/core/workshop/parts';
+import { partName } from '@nibrel/core/planner/words';
 import { clock, day } from '../app/format.ts';
 import { DAMAGE_WORDS } from '../drawing/damage-mark.tsx';
 import { Photos } from '../photos/photos.tsx';

@@ -1,11 +1,11 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { type Policy, usualPolicy } from '@nibrel/core/policy';
-import type { OwnTime, Plan } from '@nibrel/core/plan';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type Policy, usualPolicy } from '@nibrel/core/model/policy';
+import type { OwnTime, Plan } from '@nibrel/core/planner/plan';
 import { shopQuery } from '../app/queries.ts';
-import type { Target } from '@nibrel/core/search';
-import { costWords, type Question, questionsFor } from '@nibrel/core/schools';
-import { DEFAULT_LIMITS, type Limits } from '@nibrel/core/limits';
-import { plural } from '@nibrel/core/words';
+import type { Target } from '@nibrel/core/planner/search';
+import { costWords, type Question, questionsFor } from '@nibrel/core/workshop/schools';
+import { DEFAULT_LIMITS, type Limits } from '@nibrel/core/model/limits';
+import { plural } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { duration } from '../app/format.ts';
 import { mapKey } from '../app/map-key.ts';

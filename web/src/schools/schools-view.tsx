@@ -1,10 +1,10 @@
-import { isZone } from '@nibrel/core/calendar';
+import { isZone } from '@nibrel/core/model/calendar';
 import Joi from 'joi';
 import { lastJobQuery, mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
-import type { Policy } from '@nibrel/core/policy';
-import type { Said } from '@nibrel/core/shop';
+import type { Policy } from '@nibrel/core/model/policy';
+import type { Said } from '@nibrel/core/workshop/shop';
 import { day } from '../app/format.ts';
-import { LIMIT_RANGES, LIMIT_WORDS, type Limits } from '@nibrel/core/limits';
+import { LIMIT_RANGES, LIMIT_WORDS, type Limits } from '@nibrel/core/model/limits';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { decimal } from '../app/format.ts';

@@ -1,8 +1,8 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { comingOut } from '@nibrel/core/mix-ups';
-import { screwLetters } from '@nibrel/core/screws';
-import { bitMark, capital, plural } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { comingOut } from '@nibrel/core/screws/mix-ups';
+import { screwLetters } from '@nibrel/core/screws/screws';
+import { bitMark, capital, plural } from '@nibrel/core/planner/words';
 import { DriveMark, ScrewMark } from '../ui/screw-mark.tsx';
 
 interface ComingOutListProps {

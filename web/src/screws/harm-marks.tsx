@@ -1,7 +1,7 @@
-import type { DeviceMap, Fastener } from '@nibrel/core/device-map';
-import type { Limits } from '@nibrel/core/limits';
-import { harmOf, holesOf } from '@nibrel/core/mix-ups';
-import { screwLetters } from '@nibrel/core/screws';
+import type { DeviceMap, Fastener } from '@nibrel/core/model/device-map';
+import type { Limits } from '@nibrel/core/model/limits';
+import { harmOf, holesOf } from '@nibrel/core/screws/mix-ups';
+import { screwLetters } from '@nibrel/core/screws/screws';
 import { onSide, type Side } from '../drawing/geometry.ts';
 import { MARK_PX, useMm, WORD_PX } from '../drawing/scale.ts';
 

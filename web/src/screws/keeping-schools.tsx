@@ -1,9 +1,9 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { JobState } from '@nibrel/core/job';
-import { lookAlikes } from '@nibrel/core/mix-ups';
-import { type Policy, settled } from '@nibrel/core/policy';
-import { screwLetters } from '@nibrel/core/screws';
-import { heldName } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { JobState } from '@nibrel/core/job/state';
+import { lookAlikes } from '@nibrel/core/screws/mix-ups';
+import { type Policy, settled } from '@nibrel/core/model/policy';
+import { screwLetters } from '@nibrel/core/screws/screws';
+import { heldName } from '@nibrel/core/planner/words';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../ui/button.tsx';

@@ -1,8 +1,8 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Job } from '@nibrel/core/job';
-import { type Paper, screwMat } from '@nibrel/core/screw-mat';
-import { Refusal } from '@nibrel/core/refusal';
-import { plural } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Job } from '@nibrel/core/job/events';
+import { type Paper, screwMat } from '@nibrel/core/screws/screw-mat';
+import { Refusal } from '@nibrel/core/model/refusal';
+import { plural } from '@nibrel/core/planner/words';
 import { useMemo, useState } from 'react';
 import { Trouble } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';

@@ -1,4 +1,4 @@
-import type { EventData } from '@nibrel/core/job';
+import type { EventData } from '@nibrel/core/job/events';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 

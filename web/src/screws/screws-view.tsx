@@ -1,5 +1,5 @@
-import { plural } from '@nibrel/core/words';
-import { holesOf, kindsIn } from '@nibrel/core/mix-ups';
+import { plural } from '@nibrel/core/planner/words';
+import { holesOf, kindsIn } from '@nibrel/core/screws/mix-ups';
 import { useMemo } from 'react';
 import { NavLink, useNavigate, useParams } from 'react-router';
 import { useKeys } from '../app/keys.ts';

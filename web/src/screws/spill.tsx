@@ -1,9 +1,10 @@
 import Joi from 'joi';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { EventData, JobState } from '@nibrel/core/job';
-import type { SpillSolved } from '@nibrel/core/mix-ups';
-import { screwLetters } from '@nibrel/core/screws';
-import { plural, heldName } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { EventData } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
+import type { SpillSolved } from '@nibrel/core/screws/mix-ups';
+import { screwLetters } from '@nibrel/core/screws/screws';
+import { plural, heldName } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { computeNow } from '../workers/compute.ts';
 import { useQuery } from '@tanstack/react-query';

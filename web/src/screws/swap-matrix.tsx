@@ -1,8 +1,8 @@
-import type { DeviceMap, Fastener } from '@nibrel/core/device-map';
-import type { Limits } from '@nibrel/core/limits';
-import { type Harm, harmOf, type Hole, holesOf, kindsIn } from '@nibrel/core/mix-ups';
-import { screwLetters, swapped } from '@nibrel/core/screws';
-import { heldName } from '@nibrel/core/words';
+import type { DeviceMap, Fastener } from '@nibrel/core/model/device-map';
+import type { Limits } from '@nibrel/core/model/limits';
+import { type Harm, harmOf, type Hole, holesOf, kindsIn } from '@nibrel/core/screws/mix-ups';
+import { screwLetters, swapped } from '@nibrel/core/screws/screws';
+import { heldName } from '@nibrel/core/planner/words';
 import { useMemo, useState } from 'react';
 import { duration } from '../app/format.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';

@@ -1,7 +1,7 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { JobState } from '@nibrel/core/job';
-import type { Keeping, Kept } from '@nibrel/core/mix-ups';
-import { settled } from '@nibrel/core/policy';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { JobState } from '@nibrel/core/job/state';
+import type { Keeping, Kept } from '@nibrel/core/screws/mix-ups';
+import { settled } from '@nibrel/core/model/policy';
 import { useQuery } from '@tanstack/react-query';
 import { mapKey } from '../app/map-key.ts';
 import { computeNow } from '../workers/compute.ts';

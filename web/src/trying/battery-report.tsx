@@ -1,5 +1,5 @@
-import type { EventData } from '@nibrel/core/job';
-import { batteryWords } from '@nibrel/core/words';
+import type { EventData } from '@nibrel/core/job/events';
+import { batteryWords } from '@nibrel/core/planner/words';
 import Joi from 'joi';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';

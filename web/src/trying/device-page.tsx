@@ -1,4 +1,4 @@
-import { COLOUR_FIELDS } from '@nibrel/core/trying';
+import { COLOUR_FIELDS } from '@nibrel/core/bench/trying';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useKeys } from '../app/keys.ts';

@@ -1,4 +1,4 @@
-import type { Instrument } from '@nibrel/core/trying';
+import type { Instrument } from '@nibrel/core/bench/trying';
 
 /** Where the page for a device under test is. */
 export const DEVICE_PAGE = '/try';

@@ -1,6 +1,6 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { COLOUR_FIELDS, type Instrument, instrumentFor } from '@nibrel/core/trying';
-import { partName, placeWords } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { COLOUR_FIELDS, type Instrument, instrumentFor } from '@nibrel/core/bench/trying';
+import { partName, placeWords } from '@nibrel/core/planner/words';
 import qrcode from 'qrcode';
 import { useMemo } from 'react';
 import { DEVICE_PAGE, onDevice, searchOf } from './instrument-address.ts';

@@ -1,9 +1,9 @@
-import type { EventData } from '@nibrel/core/job';
+import type { EventData } from '@nibrel/core/job/events';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef } from 'react';
 import { shopQuery } from '../app/queries.ts';
 import { useReadings } from '../app/use-readings.ts';
-import { sound } from '../job/feedback.ts';
+import { sound } from '../app/feedback.ts';
 import { Button } from '../ui/button.tsx';
 
 type Test = EventData['test'];

@@ -1,8 +1,8 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { nextUntested, testStage } from '@nibrel/core/in-hand';
-import type { JobState } from '@nibrel/core/job';
-import { lostFunctions } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { nextUntested, testStage } from '@nibrel/core/bench/in-hand';
+import type { JobState } from '@nibrel/core/job/state';
+import { lostFunctions } from '@nibrel/core/planner/words';
 import { InstrumentCard } from './instrument-card.tsx';
 import { type SelfTest, SelfTestButton } from './self-test.tsx';
 

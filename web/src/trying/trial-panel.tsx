@@ -1,8 +1,9 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import type { DoneStep, EventData, JobState } from '@nibrel/core/job';
-import type { TrialNow, WhereToTry } from '@nibrel/core/trying';
-import { lostFunctions, plural } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import type { DoneStep, EventData } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
+import type { TrialNow, WhereToTry } from '@nibrel/core/bench/trying';
+import { lostFunctions, plural } from '@nibrel/core/planner/words';
 import { duration } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';

@@ -1,7 +1,7 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { JobState } from '@nibrel/core/job';
-import type { Plan } from '@nibrel/core/plan';
-import type { WhereToTry } from '@nibrel/core/trying';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { JobState } from '@nibrel/core/job/state';
+import type { Plan } from '@nibrel/core/planner/plan';
+import type { WhereToTry } from '@nibrel/core/bench/trying';
 import { useQuery } from '@tanstack/react-query';
 import { computedApart } from '../workers/compute.ts';
 

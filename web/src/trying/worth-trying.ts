@@ -1,7 +1,7 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import type { WhereToTry } from '@nibrel/core/trying';
-import { functionName } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import type { WhereToTry } from '@nibrel/core/bench/trying';
+import { functionName } from '@nibrel/core/planner/words';
 import { duration } from '../app/format.ts';
 
 /** *Worth trying here: Picture, Touch. Takes 1 min, and spares 3 min more than that*; null where no trial pays before this step. */

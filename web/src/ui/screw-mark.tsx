@@ -1,4 +1,4 @@
-import type { ScrewLetter } from '@nibrel/core/screws';
+import type { ScrewLetter } from '@nibrel/core/screws/screws';
 
 /** A screw as letter and bar: the bar's length is the screw's, against the longest of the device. */
 export function ScrewMark({ mark, ghost = false }: { readonly mark: ScrewLetter; readonly ghost?: boolean }) {

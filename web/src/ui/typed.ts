@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { nameProblem } from '@nibrel/core/names';
+import { nameProblem } from '@nibrel/core/model/names';
 import { decimal } from '../app/format.ts';
 import { temperatureUnit, typedTemperature } from '../app/units.ts';
 

@@ -1,8 +1,8 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { setUpBefore } from '@nibrel/core/plan';
-import { isDelicate } from '@nibrel/core/prepare';
-import { opLine } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { setUpBefore } from '@nibrel/core/planner/plan';
+import { isDelicate } from '@nibrel/core/workshop/prepare';
+import { opLine } from '@nibrel/core/planner/words';
 import { duration } from '../app/format.ts';
 
 interface WayStripProps {

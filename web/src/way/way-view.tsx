@@ -1,9 +1,9 @@
-import type { JobState } from '@nibrel/core/job';
-import { applied, type DeviceState, isDead, type Mechanism, numberedOp } from '@nibrel/core/holds';
-import { cautionFor, isGate, opWords } from '@nibrel/core/words';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { isDelicate } from '@nibrel/core/prepare';
+import type { JobState } from '@nibrel/core/job/state';
+import { applied, type DeviceState, isDead, type Mechanism, numberedOp } from '@nibrel/core/planner/holds';
+import { cautionFor, isGate, opWords } from '@nibrel/core/planner/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { isDelicate } from '@nibrel/core/workshop/prepare';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { faceOf, shownOf } from '../job/shown.ts';

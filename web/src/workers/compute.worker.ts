@@ -7,9 +7,11 @@ import {
   type PlansMade,
   type SourceVerdict,
   verdictOn,
-} from '@nibrel/core/in-hand';
-import { type BenchEvent, foldJob, type Job, type JobState } from '@nibrel/core/job';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+} from '@nibrel/core/bench/in-hand';
+import { type BenchEvent, type Job } from '@nibrel/core/job/events';
+import { foldJob } from '@nibrel/core/job/fold';
+import { type JobState } from '@nibrel/core/job/state';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
 import {
   type CutTimes,
   cutTimesOf,
@@ -24,18 +26,18 @@ import {
   type Reading,
   type Warming,
   type Yielding,
-} from '@nibrel/core/heat';
-import { type Keeping, keepings, type Loose, solveSpill, type SpillSolved } from '@nibrel/core/mix-ups';
-import type { Ledger } from '@nibrel/core/screws';
-import { mechanismOf } from '@nibrel/core/holds';
-import { type Policy, usualPolicy } from '@nibrel/core/policy';
-import { type OwnTime, type Plan, planRepair, type PlanRequest } from '@nibrel/core/plan';
-import { Refusal } from '@nibrel/core/refusal';
-import type { Target } from '@nibrel/core/search';
-import { type WhileOpen, whileOpen } from '@nibrel/core/prepare';
-import { type Figures, figuresOf } from '@nibrel/core/schools';
-import type { Limits } from '@nibrel/core/limits';
-import { whereToTry, type WhereToTry } from '@nibrel/core/trying';
+} from '@nibrel/core/physics/heat';
+import { type Keeping, keepings, type Loose, solveSpill, type SpillSolved } from '@nibrel/core/screws/mix-ups';
+import type { Ledger } from '@nibrel/core/screws/screws';
+import { mechanismOf } from '@nibrel/core/planner/holds';
+import { type Policy, usualPolicy } from '@nibrel/core/model/policy';
+import { type OwnTime, type Plan, planRepair, type PlanRequest } from '@nibrel/core/planner/plan';
+import { Refusal } from '@nibrel/core/model/refusal';
+import type { Target } from '@nibrel/core/planner/search';
+import { type WhileOpen, whileOpen } from '@nibrel/core/workshop/prepare';
+import { type Figures, figuresOf } from '@nibrel/core/workshop/schools';
+import type { Limits } from '@nibrel/core/model/limits';
+import { whereToTry, type WhereToTry } from '@nibrel/core/bench/trying';
 import { expose } from 'comlink';
 
 /** An answer, or why there is none: errors cross to the page as words. */

@@ -1,6 +1,6 @@
-import { type WarmSource as Source, sourceNamed } from '@nibrel/core/sources';
-import { type HeatSetting } from '@nibrel/core/heat';
-import { capital, plural } from '@nibrel/core/words';
+import { type WarmSource as Source, sourceNamed } from '@nibrel/core/model/sources';
+import { type HeatSetting } from '@nibrel/core/physics/heat';
+import { capital, plural } from '@nibrel/core/planner/words';
 import type { AdviceWords } from '../../heat/advice.ts';
 import { SOURCE_OPTIONS } from '../../heat/source-options.ts';
 import { Choice } from '../../ui/choice.tsx';

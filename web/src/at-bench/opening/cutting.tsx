@@ -1,10 +1,10 @@
-import { isCellBehind, type JobState } from '@nibrel/core/job';
-import type { BondCut } from '@nibrel/core/cut';
-import type { Drag } from '@nibrel/core/heat';
-import { edgeInHand } from '@nibrel/core/in-hand';
-import { type BondJoint, type DeviceMap, isOuter } from '@nibrel/core/device-map';
-import { type Policy, settled } from '@nibrel/core/policy';
-import { countdown, edgeName, plural, seenEdge, spokenName } from '@nibrel/core/words';
+import { isCellBehind, type JobState } from '@nibrel/core/job/state';
+import type { BondCut } from '@nibrel/core/planner/cut';
+import type { Drag } from '@nibrel/core/physics/heat';
+import { edgeInHand } from '@nibrel/core/bench/in-hand';
+import { type BondJoint, type DeviceMap, isOuter } from '@nibrel/core/model/device-map';
+import { type Policy, settled } from '@nibrel/core/model/policy';
+import { countdown, edgeName, plural, seenEdge, spokenName } from '@nibrel/core/planner/words';
 import { Link } from 'react-router';
 import { temperature, temperatures } from '../../app/units.ts';
 import type { Side } from '../../drawing/geometry.ts';

@@ -1,5 +1,5 @@
-import { type BondCut, lieOf } from '@nibrel/core/cut';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
+import { type BondCut, lieOf } from '@nibrel/core/planner/cut';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
 import { onSide, type Side } from '../../drawing/geometry.ts';
 import { NAME_PX, useMm } from '../../drawing/scale.ts';
 

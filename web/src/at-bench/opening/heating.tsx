@@ -1,7 +1,8 @@
-import { warmedAs } from '@nibrel/core/cut';
-import { asItLies, isCellBehind, softensAt, type Zone } from '@nibrel/core/job';
-import { WARM_SOURCES, type WarmSource as Source } from '@nibrel/core/sources';
-import { type HeatClock, type HeatSetting, measuredSource, settingFor } from '@nibrel/core/heat';
+import { warmedAs } from '@nibrel/core/planner/cut';
+import { asItLies, isCellBehind, type Zone } from '@nibrel/core/job/state';
+import { softensAt } from '@nibrel/core/job/rules';
+import { WARM_SOURCES, type WarmSource as Source } from '@nibrel/core/model/sources';
+import { type HeatClock, type HeatSetting, measuredSource, settingFor } from '@nibrel/core/physics/heat';
 import {
   alarmOf,
   bondBasis,
@@ -10,11 +11,11 @@ import {
   nextWarming,
   sourceFor,
   type SourceVerdict,
-} from '@nibrel/core/in-hand';
+} from '@nibrel/core/bench/in-hand';
 import { lazy, Suspense, useState } from 'react';
 import { adviceWords, originWords } from '../../heat/advice.ts';
 import { placeOf, useForesight, useVerdicts } from '../../heat/use-heat.ts';
-import { edgeName } from '@nibrel/core/words';
+import { edgeName } from '@nibrel/core/planner/words';
 import { temperature } from '../../app/units.ts';
 import { BeforeHeat, Foretold, type Other, type Pace, PACES, Unforeseen } from './before-heat.tsx';
 import type { Hand } from './hand.ts';

@@ -1,8 +1,8 @@
-import { LIMIT_NEAR_S, type WarmBond } from '@nibrel/core/in-hand';
-import type { Heating } from '@nibrel/core/job';
-import type { HeatClock, Reading } from '@nibrel/core/heat';
-import { sourceNamed, WARM_SOURCES, type WarmSource } from '@nibrel/core/sources';
-import { capital, countdown } from '@nibrel/core/words';
+import { LIMIT_NEAR_S, type WarmBond } from '@nibrel/core/bench/in-hand';
+import type { Heating } from '@nibrel/core/job/state';
+import type { HeatClock, Reading } from '@nibrel/core/physics/heat';
+import { sourceNamed, WARM_SOURCES, type WarmSource } from '@nibrel/core/model/sources';
+import { capital, countdown } from '@nibrel/core/planner/words';
 import { Button } from '../../ui/button.tsx';
 import { Caution } from '../../ui/caution.tsx';
 import { Thermometer } from './thermometer.tsx';

@@ -1,5 +1,5 @@
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { partName } from '@nibrel/core/words';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { partName } from '@nibrel/core/planner/words';
 
 interface SeamProps {
   readonly map: DeviceMap;

@@ -1,6 +1,6 @@
-import { dropsOf } from '@nibrel/core/job';
-import { airing } from '@nibrel/core/solvent';
-import { countdown, plural } from '@nibrel/core/words';
+import { dropsOf } from '@nibrel/core/job/state';
+import { airing } from '@nibrel/core/physics/solvent';
+import { countdown, plural } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { Choice } from '../../ui/choice.tsx';
 import type { Hand } from './hand.ts';

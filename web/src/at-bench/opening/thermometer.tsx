@@ -1,8 +1,8 @@
 import Joi from 'joi';
-import type { Heating } from '@nibrel/core/job';
-import type { Reading, Spot } from '@nibrel/core/heat';
+import type { Heating } from '@nibrel/core/job/state';
+import type { Reading, Spot } from '@nibrel/core/physics/heat';
 import { useEffect, useRef, useState } from 'react';
-import { elapsed_s } from '@nibrel/core/in-hand';
+import { elapsed_s } from '@nibrel/core/bench/in-hand';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { Field } from '../../ui/field.tsx';

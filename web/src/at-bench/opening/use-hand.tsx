@@ -1,7 +1,7 @@
-import type { JobState } from '@nibrel/core/job';
-import { type AtHand, bondInHand, bondWork, cutInHand, warmPlace, zoneInHand } from '@nibrel/core/in-hand';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
+import type { JobState } from '@nibrel/core/job/state';
+import { type AtHand, bondInHand, bondWork, cutInHand, warmPlace, zoneInHand } from '@nibrel/core/bench/in-hand';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
 import { useQuery } from '@tanstack/react-query';
 import { shopQuery } from '../../app/queries.ts';
 import { atBench } from '../../app/settings.ts';

@@ -1,7 +1,7 @@
-import type { Op } from '@nibrel/core/drafts';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { bondInHand, sourceFor } from '@nibrel/core/in-hand';
-import type { JobState } from '@nibrel/core/job';
+import type { Op } from '@nibrel/core/planner/drafts';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { bondInHand, sourceFor } from '@nibrel/core/bench/in-hand';
+import type { JobState } from '@nibrel/core/job/state';
 import { useEffect } from 'react';
 
 /** The source of the next bond that is warmed is found out while nobody presses anything, and is known when it comes. */

@@ -1,8 +1,8 @@
-import { asItLies, type JobState, lastWarmed, type Zone } from '@nibrel/core/job';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import { warmedAs } from '@nibrel/core/cut';
-import { fitted } from '@nibrel/core/heat';
-import { feltAt } from '@nibrel/core/shop';
+import { asItLies, type JobState, lastWarmed, type Zone } from '@nibrel/core/job/state';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { warmedAs } from '@nibrel/core/planner/cut';
+import { fitted } from '@nibrel/core/physics/heat';
+import { feltAt } from '@nibrel/core/workshop/shop';
 import {
   afterwards,
   bondBasis,
@@ -15,7 +15,7 @@ import {
   whileOn,
   type Yields,
   yieldsOf,
-} from '@nibrel/core/in-hand';
+} from '@nibrel/core/bench/in-hand';
 import type { ShopNow } from '@nibrel/core/api';
 import { placeOf, useField, useFit, useForesight } from '../../heat/use-heat.ts';
 

@@ -1,8 +1,8 @@
-import type { BondCut } from '@nibrel/core/cut';
-import type { WarmBond } from '@nibrel/core/in-hand';
-import type { JobState, Zone } from '@nibrel/core/job';
-import type { BondJoint, DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
+import type { BondCut } from '@nibrel/core/planner/cut';
+import type { WarmBond } from '@nibrel/core/bench/in-hand';
+import type { JobState, Zone } from '@nibrel/core/job/state';
+import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
 import type { ShopNow } from '@nibrel/core/api';
 import type { Session } from '../../job/session.ts';
 

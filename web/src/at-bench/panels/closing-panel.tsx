@@ -1,9 +1,10 @@
-import { bondToClose, type ClosingChoice } from '@nibrel/core/in-hand';
-import { supplyOf } from '@nibrel/core/kit';
-import { type BondClosing, closingNow, type EventData, type JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { thingName } from '@nibrel/core/words';
+import { bondToClose, type ClosingChoice } from '@nibrel/core/bench/in-hand';
+import { supplyOf } from '@nibrel/core/after/kit';
+import { type BondClosing, type EventData } from '@nibrel/core/job/events';
+import { closingNow, type JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { thingName } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { duration } from '../../app/format.ts';
 import { mapKey } from '../../app/map-key.ts';

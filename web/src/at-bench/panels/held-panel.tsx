@@ -1,8 +1,8 @@
-import type { Op } from '@nibrel/core/drafts';
-import type { Mechanism } from '@nibrel/core/holds';
-import { heldBack, type Holding } from '@nibrel/core/in-hand';
-import type { JobState } from '@nibrel/core/job';
-import { partName } from '@nibrel/core/words';
+import type { Op } from '@nibrel/core/planner/drafts';
+import type { Mechanism } from '@nibrel/core/planner/holds';
+import { heldBack, type Holding } from '@nibrel/core/bench/in-hand';
+import type { JobState } from '@nibrel/core/job/state';
+import { partName } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { DeviceDrawing } from '../../drawing/device-drawing.tsx';
 import { shownOf } from '../../job/shown.ts';

@@ -1,6 +1,6 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Leaving } from '@nibrel/core/in-hand';
-import { opLine, plural } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Leaving } from '@nibrel/core/bench/in-hand';
+import { opLine, plural } from '@nibrel/core/planner/words';
 import { duration } from '../../app/format.ts';
 import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';

@@ -1,10 +1,11 @@
 import Joi from 'joi';
-import type { EventData, JobState } from '@nibrel/core/job';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import { lostScrew } from '@nibrel/core/mix-ups';
+import type { EventData } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { lostScrew } from '@nibrel/core/screws/mix-ups';
 import { clock } from '../../app/format.ts';
-import { heldName } from '@nibrel/core/words';
-import { keyOf, type Screw, screwLetters } from '@nibrel/core/screws';
+import { heldName } from '@nibrel/core/planner/words';
+import { keyOf, type Screw, screwLetters } from '@nibrel/core/screws/screws';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
 import { Panel } from '../../ui/panel.tsx';

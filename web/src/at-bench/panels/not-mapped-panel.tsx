@@ -1,8 +1,8 @@
 import Joi from 'joi';
-import type { EventData } from '@nibrel/core/job';
-import type { Op } from '@nibrel/core/drafts';
-import type { Mechanism } from '@nibrel/core/holds';
-import { thingName } from '@nibrel/core/words';
+import type { EventData } from '@nibrel/core/job/events';
+import type { Op } from '@nibrel/core/planner/drafts';
+import type { Mechanism } from '@nibrel/core/planner/holds';
+import { thingName } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';

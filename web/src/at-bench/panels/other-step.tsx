@@ -1,8 +1,10 @@
-import { opId } from '@nibrel/core/drafts';
+import { opId } from '@nibrel/core/planner/drafts';
 import Joi from 'joi';
-import { type DoneStep, type JobState, refusal } from '@nibrel/core/job';
-import { type Mechanism, namedNeed, type NamedOp, numberedOp, possibleNow, unmetFor } from '@nibrel/core/holds';
-import { thingName } from '@nibrel/core/words';
+import { type DoneStep } from '@nibrel/core/job/events';
+import { type JobState } from '@nibrel/core/job/state';
+import { refusal } from '@nibrel/core/job/rules';
+import { type Mechanism, namedNeed, type NamedOp, numberedOp, possibleNow, unmetFor } from '@nibrel/core/planner/holds';
+import { thingName } from '@nibrel/core/planner/words';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';

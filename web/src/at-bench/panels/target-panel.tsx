@@ -1,7 +1,7 @@
 import Joi from 'joi';
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Target } from '@nibrel/core/search';
-import { partName } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Target } from '@nibrel/core/planner/search';
+import { partName } from '@nibrel/core/planner/words';
 import { fullBut, thingsFor } from '../../intake/job-targets.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';

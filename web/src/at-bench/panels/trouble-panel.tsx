@@ -1,9 +1,9 @@
 import Joi from 'joi';
-import { type EventData, TROUBLE_KINDS, type TroubleKind } from '@nibrel/core/job';
-import { type DeviceMap, fastenerAt, type ScrewJoint } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { edgeName, partName, thingName } from '@nibrel/core/words';
-import { keyOf, type Ledger } from '@nibrel/core/screws';
+import { type EventData, TROUBLE_KINDS, type TroubleKind } from '@nibrel/core/job/events';
+import { type DeviceMap, fastenerAt, type ScrewJoint } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { edgeName, partName, thingName } from '@nibrel/core/planner/words';
+import { keyOf, type Ledger } from '@nibrel/core/screws/screws';
 import { useState } from 'react';
 import { temperature } from '../../app/units.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,6 +1,6 @@
-import type { DeviceMap } from '@nibrel/core/device-map';
-import type { Op } from '@nibrel/core/drafts';
-import { plural, opLine } from '@nibrel/core/words';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { Op } from '@nibrel/core/planner/drafts';
+import { plural, opLine } from '@nibrel/core/planner/words';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { submitted } from '../../ui/form.ts';

@@ -1,5 +1,5 @@
-import { isSameName } from '@nibrel/core/names';
-import { type Role, ROLES } from '@nibrel/core/shop';
+import { isSameName } from '@nibrel/core/model/names';
+import { type Role, ROLES } from '@nibrel/core/workshop/shop';
 import Joi from 'joi';
 import type { Person } from '@nibrel/core/api';
 import { useSettings } from '../../app/settings.ts';

@@ -1,4 +1,5 @@
-import { type EventData, type Stop, STOP_REASONS, type StopReason } from '@nibrel/core/job';
+import { type EventData, STOP_REASONS, type StopReason } from '@nibrel/core/job/events';
+import { type Stop } from '@nibrel/core/job/state';
 import { useQuery } from '@tanstack/react-query';
 import Joi from 'joi';
 import { useState } from 'react';

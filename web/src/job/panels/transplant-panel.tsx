@@ -1,5 +1,7 @@
 import Joi from 'joi';
-import { type EventData, type JobState, TRANSPLANT_CHECKS, TRANSPLANT_GATE } from '@nibrel/core/job';
+import { type EventData } from '@nibrel/core/job/events';
+import { type JobState } from '@nibrel/core/job/state';
+import { TRANSPLANT_CHECKS, TRANSPLANT_GATE } from '@nibrel/core/job/rules';
 import { useState } from 'react';
 import { decimal } from '../../app/format.ts';
 import { Button } from '../../ui/button.tsx';

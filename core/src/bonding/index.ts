@@ -1,3 +1,0 @@
-export { ASKED_kPa, type Press, pressOf } from './press.ts';
-export { bonded, type Bonded, type BondRequest, bondRequest } from './bonding.ts';
-export { secondsToStrength, strengthAfter } from './strength.ts';

@@ -1,0 +1,1 @@
+export { foldJob, foldOn, withEvent } from './fold.ts';

@@ -1,0 +1,17 @@
+export { type ClosingEvent, atClosing } from './at-closing.ts';
+export { chargeProblem, isChargeSettled, runDownFor } from './charge-rule.ts';
+export { type PartEvent, atDesk, heldParts } from './desk.ts';
+export { type FoundEvent, atFinding, extraOff, notThere } from './found.ts';
+export { isDrying, isPrepared, notPrepared, targetsForNow } from './gate.ts';
+export { tooWarmForAlcohol } from './heat-rules.ts';
+export { type IntakeEvent, TRANSPLANT_CHECKS, TRANSPLANT_GATE, atIntake } from './intake.ts';
+export { cellForALead } from './iron-at-cell.ts';
+export { type Objection, objection } from './judge.ts';
+export { type LeftOpen, leftOpen } from './left-open.ts';
+export { withTimer } from './mark.ts';
+export { nothingAhead } from './not-ahead.ts';
+export { type OpeningEvent, atOpening } from './opening.ts';
+export { type ScrewEvent, type WrongScrew, atScrews, wrongScrews } from './screw-account.ts';
+export { did, refusal, screwFound, screwLaid } from './steps.ts';
+export { behindEdge, stopOf, withCleared, withStop, withStopsOf } from './stops.ts';
+export { softensAt, withTrouble } from './trouble.ts';

@@ -1,0 +1,211 @@
+import { opId } from '../../planner/drafts/index.ts';
+import { type BondJoint, tabsOf } from '../../model/device-map/index.ts';
+import { type HeatSetting, readingProblem, ROOM_C } from '../../physics/heat/index.ts';
+import type { Mechanism } from '../../planner/holds/index.ts';
+import { isSameName } from '../../model/names/index.ts';
+import { thingName } from '../../planner/words/index.ts';
+import { knownBench } from '../state/index.ts';
+import type { BenchEvent } from '../events/index.ts';
+import { isCellBehind } from '../state/index.ts';
+import { grown, withKey } from '../state/index.ts';
+import { withMark } from './mark.ts';
+import { countsFrom } from '../events/index.ts';
+import type { OpeningEventData } from '../events/index.ts';
+import { type Heating, lastWarmed, type Opening, pastOf, type Warmed, type Zone } from '../state/index.ts';
+import type { JobState, Outcome } from '../state/index.ts';
+import { releasedBy, releaseProblem } from './steps.ts';
+import { ONLY_BENCH } from '../state/index.ts';
+import { isWarmedThrough, zonesOf } from '../state/index.ts';
+
+export type OpeningEvent = Extract<BenchEvent, { type: keyof OpeningEventData }>;
+
+export function atOpening(mechanism: Mechanism, state: JobState, event: OpeningEvent): Outcome {
+  const { opening } = state;
+  switch (event.type) {
+    case 'heat-on':
+      return heatOn(mechanism, state, event.data, event.at);
+    case 'heat-reading':
+      return readingsTaken(mechanism, state, event.data);
+    case 'heat-off':
+      return heatOff(mechanism, state, event.data, countsFrom(event));
+    case 'edge':
+      return edgeCut(mechanism, state, event.data);
+    case 'placeholder': {
+      const bond = bondOf(mechanism, event.data.joint);
+      if (!bond) return { problem: noBond(event.data.joint) };
+      const { joint, ...picks } = event.data;
+      return opened(state, { placeholders: new Map(opening.placeholders).set(joint, picks) });
+    }
+    case 'solvent':
+      return soaked(state, event.data, countsFrom(event));
+    case 'aired':
+      return aired(state, event.data, countsFrom(event));
+  }
+}
+
+/** A vent of the plan, or one that the solvent of trouble asks for; whether it was long enough is judged before. */
+function aired(state: JobState, { step, bench: told = ONLY_BENCH }: OpeningEventData['aired'], at: string): Outcome {
+  const { solvent, airedAt } = state.opening;
+  const others = new Map([...solvent].filter(([each]) => !isSameName(each, told)));
+  const bench = knownBench(airedAt, told);
+  return {
+    state: withMark(openedAt(state, at, { solvent: others, airedAt: withKey(airedAt, bench, at) }).state, step),
+  };
+}
+
+function opened(state: JobState, change: Partial<Opening>): { readonly state: JobState } {
+  return { state: { ...state, paused: false, opening: { ...state.opening, ...change } } };
+}
+
+/** A change from a moment on. */
+function openedAt(state: JobState, at: string, change: Partial<Opening>): { readonly state: JobState } {
+  return opened(state, { ...change, latest_ms: Math.max(state.opening.latest_ms, Date.parse(at)) });
+}
+
+function bondOf(mechanism: Mechanism, id: string): BondJoint | null {
+  const joint = mechanism.map.joints.find((each) => each.id === id);
+  return joint?.type === 'bond' ? joint : null;
+}
+
+function noBond(id: string): string {
+  return `There is no bond “${id}” in this map.`;
+}
+
+function isReleased(mechanism: Mechanism, state: JobState, id: string): boolean {
+  return Boolean(state.device.released[mechanism.joint.get(id)!]);
+}
+
+function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['heat-on'], at: string): Outcome {
+  const { opening } = state;
+  const bond = bondOf(mechanism, data.joint);
+  if (!bond) return { problem: noBond(data.joint) };
+  if (opening.heating) {
+    return {
+      problem: `${thingName(mechanism.map, opening.heating.joint)} is being heated. Take the source off first.`,
+    };
+  }
+  if (isReleased(mechanism, state, bond.id))
+    return { problem: 'This bond is released already; nothing is to be heated.' };
+  // a bond that was begun in another way of warming goes on in its zones
+  const ways = [state.policy.warm, undefined];
+  const isZone = (zone: Zone) => ways.some((warm) => zonesOf(mechanism.map, bond, warm).includes(zone));
+  if (data.zone !== undefined && !isZone(data.zone)) {
+    return { problem: `This bond has no zone “${data.zone}”.` };
+  }
+  const soft = [...opening.placeholders].find(([, { material, count }]) => count > 0 && material === 'plastic');
+  if (data.setting.kind === 'air' && soft) {
+    const cure = isCellBehind(mechanism.map, state, bond)
+      ? 'Take them out, and say so: a cell lies behind, which metal can cut.'
+      : 'Change them for metal, and say so.';
+    return { problem: `Plastic picks are in the gap: hot air softens them. ${cure}` };
+  }
+  const before = lastWarmed(opening, bond.id, data.zone);
+  const gap_s = before ? Math.max(0, (Date.parse(at) - Date.parse(before.offAt)) / 1000) * before.pace : 0;
+  const past = pastOf(before, gap_s);
+  const { bench = ONLY_BENCH } = data;
+  return openedAt(state, at, {
+    heating: { ...data, bench, startedAt: at, readings: [], past, simulatedReadings: false },
+  });
+}
+
+function readingsTaken(
+  mechanism: Mechanism,
+  state: JobState,
+  { joint, readings, simulated }: OpeningEventData['heat-reading'],
+): Outcome {
+  const { heating } = state.opening;
+  if (heating?.joint !== joint) return { problem: 'No source is on this bond. Put it on before you read.' };
+  let all = heating.readings;
+  for (const reading of readings) {
+    const { spot } = reading;
+    if (!SPOTS.has(spot) && !mechanism.part.has(spot)) return { problem: `There is no part “${spot}” to read at.` };
+    // a cell that is hotter than anything near it is believed
+    const isCell = mechanism.map.parts.some(({ id, hazards }) => id === spot && hazards?.includes('lithium'));
+    const problem = isCell ? null : readingProblem(reading, all, heating.setting, ROOM_C);
+    if (problem) return { problem };
+    all = grown(all, reading);
+  }
+  const simulatedReadings = heating.simulatedReadings || simulated === true;
+  return opened(state, { heating: { ...heating, readings: all, simulatedReadings } });
+}
+
+const SPOTS: ReadonlySet<string> = new Set(['face', 'bond', 'far']);
+
+/** A bond that is warmed with another is warm as well. */
+function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['heat-off'], at: string): Outcome {
+  const { heating } = state.opening;
+  if (heating?.joint !== data.joint) return { problem: 'No source is on this bond.' };
+  const bond = bondOf(mechanism, data.joint)!;
+  const { zone } = heating;
+  const warmed: Omit<Warmed, 'joint'> = {
+    ...(zone === undefined ? {} : { zone }),
+    setting: learned(heating.setting, data.setting),
+    set: heating.setting,
+    // it was on for as long as the clock says, whatever a client does
+    seconds: Math.max(data.seconds, Math.round(onFor_s(heating, at))),
+    ...reachedBy(data, heating),
+    offAt: at,
+    past: heating.past,
+    pace: heating.pace ?? 1,
+    ...(heating.simulated ? { simulated: true } : {}),
+  };
+  const together = mechanism.map.joints.flatMap((each) =>
+    each.type === 'bond' && (each.id === bond.id || (bond.heatGroup !== undefined && each.heatGroup === bond.heatGroup))
+      ? [each.id]
+      : [],
+  );
+  const isOver = (each: Warmed) => together.includes(each.joint) && (zone === undefined || each.zone === zone);
+  const after = openedAt(state, at, {
+    heating: null,
+    warmed: [
+      ...state.opening.warmed.filter((each) => !isOver(each)),
+      ...together.map((joint) => ({ joint, ...warmed })),
+    ],
+  });
+  return isWarmedThrough(mechanism.map, after.state.opening, bond, state.policy.warm)
+    ? { state: withMark(after.state, opId('heat', bond.id)) }
+    : after;
+}
+
+/** What readings have taught of the source that was set: how it gives its heat. What it was, and how hot, they don't change for the milder. */
+function learned(set: HeatSetting, taught: HeatSetting | undefined): HeatSetting {
+  return taught?.kind === set.kind ? { ...taught, temp_C: Math.max(set.temp_C, taught.temp_C) } : set;
+}
+
+function onFor_s({ startedAt, pace = 1 }: Heating, at: string): number {
+  return (Math.max(0, Date.parse(at) - Date.parse(startedAt)) / 1000) * pace;
+}
+
+/** The hottest that was read in the seam, or is said to have been. */
+function reachedBy({ bond_C }: OpeningEventData['heat-off'], { readings }: Heating): Pick<Warmed, 'reached_C'> {
+  const read = readings.flatMap(({ spot, temp_C }) => (spot === 'bond' ? [temp_C] : []));
+  const all = bond_C === undefined ? read : [...read, bond_C];
+  return all.length > 0 ? { reached_C: all.reduce((most, each) => Math.max(most, each)) } : {};
+}
+
+function edgeCut(mechanism: Mechanism, state: JobState, { joint, segment }: OpeningEventData['edge']): Outcome {
+  const bond = bondOf(mechanism, joint);
+  if (!bond) return { problem: noBond(joint) };
+  if (state.opening.heating?.joint === joint) {
+    return { problem: 'The heat source is still on. Take it off before you cut.' };
+  }
+  const tabs = tabsOf(bond);
+  const cut = tabs.length > 0 ? tabs : (bond.segments ?? []).filter((each) => each.depth !== undefined);
+  if (!cut.some((each) => each.id === segment)) {
+    return { problem: `“${segment}” is no edge of this bond that is cut, and no tab that is pulled.` };
+  }
+  const before = state.opening.cut.get(joint) ?? new Set();
+  if (before.has(segment))
+    return { problem: tabs.length > 0 ? 'This tab is out already.' : 'This edge is cut already.' };
+  const all = new Set([...before, segment]);
+  if (all.size === cut.length) return releasedBy(mechanism, state, joint);
+  const problem = releaseProblem(mechanism, state, joint);
+  return problem ? { problem } : opened(state, { cut: new Map(state.opening.cut).set(joint, all) });
+}
+
+function soaked(state: JobState, data: OpeningEventData['solvent'], at: string): Outcome {
+  const { solvent } = state.opening;
+  const { drops } = data;
+  const bench = knownBench(solvent, data.bench ?? ONLY_BENCH);
+  return openedAt(state, at, { solvent: withKey(solvent, bench, grown(solvent.get(bench) ?? [], { at, drops })) });
+}

@@ -1,3 +1,0 @@
-export { type Kit, kitFor, type SupplyLine, type ToolLine } from './kit.ts';
-export { isForSealing, type Supply, supplyOf, usedBy } from './supplies.ts';
-export { usedIn } from './used.ts';

@@ -1,0 +1,25 @@
+import type { DeviceMap } from '../../model/device-map/index.ts';
+import type { Finding } from './finding.ts';
+
+/** What of a new revision would judge a device otherwise than the repairs under way do, which keep the one they began with. */
+export function changedUnderWay(before: DeviceMap, after: DeviceMap): Finding[] {
+  const thickness = (map: DeviceMap, id: string) => {
+    const part = map.parts.find((each) => each.id === id);
+    return part && part.z.bottom - part.z.top;
+  };
+  const whole =
+    before.outline.thickness === after.outline.thickness
+      ? []
+      : [found('outline.thickness', 'the device', before.outline.thickness, after.outline.thickness)];
+  const parts = after.parts.flatMap(({ id, hazards }, index) => {
+    if (!hazards?.includes('lithium') && after.battery?.part !== id) return [];
+    const [was, is] = [thickness(before, id), thickness(after, id)!];
+    return was === undefined || was === is ? [] : [found(`parts[${index}].z`, `"${id}"`, was, is)];
+  });
+  return [...whole, ...parts];
+}
+
+function found(path: string, what: string, was: number, is: number): Finding {
+  const message = `The thickness of ${what} was ${was} mm and is ${is} mm now, while repairs of this device are under way: they go on judging swelling by ${was} mm. Measure one that is new.`;
+  return { path, message };
+}

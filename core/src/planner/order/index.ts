@@ -1,0 +1,11 @@
+export {
+  type Budget,
+  costOf,
+  CycleError,
+  type Admission,
+  type OrderOp,
+  type OrderProblem,
+  type OrderResult,
+} from './problem.ts';
+export { leastSeconds, NoOrderError, solveOrder } from './solve-order.ts';
+export { countedBudget } from './counted.ts';

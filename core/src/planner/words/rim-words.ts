@@ -1,0 +1,26 @@
+import type { DeviceMap } from '../../model/device-map/index.ts';
+import { belowRim, type RimFit } from '../../fitting/rim/index.ts';
+import { heldName, partName, thingName } from './thing-names.ts';
+import { placeWords } from './places.ts';
+
+const SHAPES = {
+  flush: 'lies flush all round',
+  even: 'stands off evenly all round',
+  tilt: 'is tilted: it stands off on one side',
+  bend: 'is bent',
+  'high-spot': 'stands off at one place',
+} as const;
+
+/** *Display stands off at one place: 0.4 mm at the right edge. Look at clip “b”, Touch flex.* */
+export function rimWords(map: DeviceMap, id: string, fit: RimFit): string {
+  const part = map.parts.find((each) => each.id === id)!;
+  const where = placeWords(map, fit.at, part.face);
+  const below = belowRim(map, id, fit.at, part.face).map(({ kind, id: thing, point }) => {
+    if (kind === 'flex') return partName(map, thing);
+    const which = point === undefined ? '' : ` “${point}”`;
+    return `${kind}${which} of ${kind === 'hook' ? thingName(map, thing) : heldName(map, thing)}`;
+  });
+  const look = below.length > 0 ? ` Below it: ${below.join(', ')}.` : '';
+  const most = Math.abs(fit.most_mm).toFixed(2);
+  return `${part.name} ${SHAPES[fit.kind]}, ${most} mm ${fit.most_mm < 0 ? 'too deep' : 'proud'} at the ${where}.${look}`;
+}
