@@ -1,6 +1,16 @@
 export type { Op, Stage } from './op.ts';
 export { physicalOp, procedureOp } from './op.ts';
-export { downOf, GLASS_FILM_OFF, type OpId, opId, physicalId, TEST_AFTER, TEST_BEFORE, thingOf } from './op-id.ts';
+export {
+  downOf,
+  GLASS_FILM_OFF,
+  type OpId,
+  opId,
+  physicalId,
+  type ProcedureName,
+  TEST_AFTER,
+  TEST_BEFORE,
+  thingOf,
+} from './op-id.ts';
 export { after, afterBy, type Draft, physicalDraft } from './draft.ts';
 export { type HeatBlock, heatBlocks, solventLast, withBlocks, withVents } from './softening.ts';
 export { isSoftened, TIMES, length_mm, renewalFor, secondsToLay, secondsToScrape, usualSeconds } from './estimates.ts';

@@ -15,6 +15,13 @@ const allOps = (map: DeviceMap): Op[] => {
 const tern = tern5();
 const find = (ops: readonly Op[], id: string) => ops.find((op) => op.id === id)!;
 
+describe('a procedure that this version does not know', () => {
+  it('is called by its name, and not by that of another', () => {
+    const { title } = opWords(tern, { ...find(allOps(tern), 'power-off'), name: 'polish-lens' as Op['name'] });
+    expect(title).toBe('Polish lens');
+  });
+});
+
 describe('paste', () => {
   it('is cleaned off for the heat, and without metal', () => {
     const cleaned = (map: DeviceMap, joint: string) => {

@@ -1,51 +1,8 @@
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import { directOnly, withAllPredecessors, type Draft, type Op } from '../drafts/index.ts';
 import type { OrderRule } from '../sequence/index.ts';
+import { procedureVerb } from './procedure-words.ts';
 import { thingName } from './thing-names.ts';
-
-const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
-  'power-off': 'power off',
-  film: 'lay film over',
-  'film-off': 'take the film off',
-  heat: 'heat',
-  soak: 'let solvent soak into',
-  vent: 'air the bench',
-  clean: 'scrape',
-  dry: 'dry',
-  wipe: 'wipe',
-  lay: 'stick on the new bond, liner stays on, of',
-  'liner-off': 'take the liner off',
-  tack: 'look whether it still sticks:',
-  press: 'press',
-  cure: 'cure',
-  count: 'count the screws',
-  renew: 'renew',
-  'power-on': 'first start',
-  test: 'test',
-  transplant: 'replace the cell inside',
-  'read-battery': 'read the report of',
-  charge: 'charge',
-  reset: 'reset and set up',
-  agree: 'agree with the owner',
-  'run-down': 'run the battery down',
-  'charge-up': 'charge the battery',
-  prepare: 'prepare the bench',
-  look: 'look behind the edge',
-  inspect: 'look closely at',
-  compare: 'compare old and new',
-  'take-up': 'take up the new',
-  'press-home': 'press home again',
-  'bend-aside': 'bend the flex aside of',
-  'take-off': 'take off what the map does not have',
-  'put-back': 'put back what the map does not have',
-  tape: 'tape the cracks of',
-  'tape-off': 'take the tape off',
-  brush: 'brush the crumbs out from beneath',
-  true: 'look at the rim and true it for',
-  wash: 'wash and brush out the liquid',
-  'air-dry': 'dry',
-  try: 'try it',
-};
 
 const PHYSICAL = {
   release: 'release',
@@ -58,7 +15,7 @@ const PHYSICAL = {
 
 /** *lift off Connector lid*, *heat Display: seal* */
 export function opTitle(map: DeviceMap, op: Pick<Op, 'kind' | 'name' | 'joint' | 'part'>): string {
-  const verb = op.kind === 'procedure' ? PROCEDURES[op.name!] : PHYSICAL[op.kind];
+  const verb = op.kind === 'procedure' ? procedureVerb(op) : PHYSICAL[op.kind];
   const thing = op.joint ?? op.part;
   if (op.name === 'film' && thing === undefined) return 'lay film over the glass';
   return thing === undefined ? verb : `${verb} ${thingName(map, thing)}`;

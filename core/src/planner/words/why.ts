@@ -1,5 +1,6 @@
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
+import { whyProcedure } from './procedure-words.ts';
 import { heldName, jointKind, partName } from './thing-names.ts';
 
 /**
@@ -23,16 +24,6 @@ export function whyNow(map: DeviceMap, op: Op, serves: Op | undefined): string {
     case 'make':
       return whyMade(map, op);
   }
-}
-
-function whyProcedure({ joints }: DeviceMap, { name, part, joint: id }: Op): string {
-  const bond = joints.find((each) => each.id === id);
-  const isPaste = bond?.type === 'bond' && bond.style === 'thermal';
-  if (isPaste && (name === 'clean' || name === 'wipe' || name === 'dry' || name === 'lay')) return PASTE[name];
-  if (name === 'film-off' && part === undefined) return 'What was put on comes off.';
-  // a lens, not the face that a bond is laid on
-  if (name === 'wipe' && part !== undefined) return 'It is covered next.';
-  return PROCEDURES[name!];
 }
 
 function whyReleased(map: DeviceMap, op: Op, serves: Op | undefined): string {
@@ -79,55 +70,3 @@ function inTheWay(map: DeviceMap, how: string, op: Op, { joint: id, part }: Op):
   }
   return part === undefined ? 'It comes off.' : `${how} ${partName(map, part)}.${note}`;
 }
-
-/** What carries heat does not have to stick. */
-const PASTE = {
-  clean: 'Old paste beneath the new keeps the heat in.',
-  wipe: 'A clean face takes the heat over.',
-  dry: 'Alcohol thins the new paste.',
-  lay: 'Without it the heat stays where it arises.',
-} as const;
-
-const PROCEDURES: Readonly<Record<NonNullable<Op['name']>, string>> = {
-  compare: 'What stayed on the old part is missed when it is closed.',
-  'bend-aside': 'A flex that springs back makes it live again.',
-  'press-home': 'A plug that is not seated explains it.',
-  renew: 'The old one is spent.',
-  transplant: 'The pack keeps its own board.',
-  agree: 'Nothing is opened that the owner has not agreed to.',
-  'run-down': 'A cell that is nearly empty burns less.',
-  'charge-up': 'A test needs power.',
-  prepare: 'A tool that is missing half way costs the job.',
-  tape: 'It holds the splinters.',
-  'tape-off': 'What was put on comes off.',
-  brush: 'Crumbs break the next panel.',
-  true: 'A panel that is forced breaks a week later.',
-  look: 'What was cut too deep is seen now.',
-  wash: 'Liquid goes on eating.',
-  'air-dry': 'Wet, it shorts.',
-  try: 'Then it is decided.',
-  'power-off': 'Nothing is opened while it runs.',
-  film: 'It keeps the glass whole and clean.',
-  'film-off': 'Left on, it would be sealed in.',
-  heat: 'Soft first: no force on glass.',
-  soak: 'It lets go by itself, given time.',
-  vent: 'Vapour and heat never meet.',
-  clean: 'Old adhesive keeps the new from sticking.',
-  wipe: 'A clean face sticks.',
-  dry: 'Wet, it does not stick.',
-  lay: 'It goes on while the frame is bare.',
-  'liner-off': 'Straight before it goes down.',
-  press: 'It bonds under pressure.',
-  cure: 'It bonds with time.',
-  count: 'A screw that lies inside shorts it.',
-  'power-on': 'The first start, while it can still be reached.',
-  test: 'Before anybody else finds out.',
-  'read-battery': 'A cell that is not what it says is not sealed in.',
-  charge: 'A reset refuses to run on a cell that is nearly empty.',
-  reset: 'A board brings its own accounts and settings.',
-  inspect: 'What fails here is renewed, not sealed in.',
-  'take-up': 'All that came off goes onto it.',
-  'take-off': 'It lies over what comes next.',
-  'put-back': 'It was there.',
-  tack: 'What still sticks is kept.',
-};
