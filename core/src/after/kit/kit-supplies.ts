@@ -31,7 +31,9 @@ export function supplyOf(map: DeviceMap, used: Consumable): Supply {
       return { key: 'thread-locker', name: 'Thread locker', quantity: count, unit: 'drop' };
     case 'single-use-screw':
       return { key: `${what}:${map.id}:${fastener}`, name: named(fastener!, 'screw'), quantity: count, unit: 'piece' };
-    default: {
+    case 'precut-seal':
+    case 'single-use-part':
+    case 'spare': {
       const thing = (joint ?? part)!;
       return { key: `${what}:${map.id}:${thing}`, name: named(thing, used.text), quantity: 1, unit: 'piece' };
     }

@@ -1,13 +1,14 @@
 import type { Op } from '../../planner/drafts/index.ts';
-import { type Mechanism, SEATED } from '../../planner/holds/index.ts';
+import type { Mechanism } from '../../planner/holds/index.ts';
 import { asFound, type JobState, targetsFound } from '../../job/state/index.ts';
-import { isDrying, notThere, targetsForNow } from '../../job/rules/index.ts';
+import { isDrying, targetsForNow } from '../../job/rules/index.ts';
 import type { Budget } from '../../planner/order/index.ts';
-import { inspectOp, type OwnTime, type Plan, planRepair } from '../../planner/plan/index.ts';
+import { type OwnTime, type Plan, planRepair } from '../../planner/plan/index.ts';
 import { WET_OPS, withFrameMended, withTape } from '../../workshop/prepare/index.ts';
 import { withAdded } from './added.ts';
 import { type BeforeOpening, beforeOpening } from './before-opening.ts';
 import { withExtras } from './extras.ts';
+import { takesOffWhatIsNot, withDifferent } from './not-as-mapped.ts';
 import { type FailedTest, failedWithCosts } from './failed.ts';
 import {
   aired,
@@ -51,18 +52,14 @@ export function planAhead(
   const taped = withTape(map, planned.filter(once), tapesFor(map, state).filter(once));
   const mended = withFrameMended(map, taped, state.damage, (part) => comesOff(plan, state, part)).filter(once);
   const firstBack = mended.find(({ id }) => plan.rebuild.some((op) => op.id === id))?.id;
-  const owed = drying
-    ? taped
-    : withTests(
-        mechanism,
-        state,
-        plan,
-        withTapesOff(
-          map,
-          state,
-          withGlassFilmOff(state, withFilmsOff(mechanism, state, withPressedHome(map, state, mended, firstBack))),
-        ),
-      );
+  const passes: readonly Pass[] = [
+    (ops) => withPressedHome(map, state, ops, firstBack),
+    (ops) => withFilmsOff(mechanism, state, ops),
+    (ops) => withGlassFilmOff(state, ops),
+    (ops) => withTapesOff(map, state, ops),
+    (ops) => withTests(mechanism, state, plan, ops),
+  ];
+  const owed = drying ? taped : passes.reduce<readonly Op[]>((ops, pass) => pass(ops), mended);
   const failed = failedWithCosts(mechanism, state, budget);
   return {
     ...before,
@@ -72,24 +69,8 @@ export function planAhead(
   };
 }
 
-/** Nobody takes off what is not there, though a new one goes in for it. */
-function takesOffWhatIsNot({ map }: Mechanism, state: JobState): (op: Op) => boolean {
-  const missing = notThere(state);
-  return (op) => {
-    if (missing.size === 0 || !['release', 'open', 'lift'].includes(op.kind)) return false;
-    const about = op.part === undefined ? map.joints.find(({ id }) => id === op.joint)!.holds : [op.part];
-    return about.every((id) => missing.has(id));
-  };
-}
-
-/** What differs from its map and is not taken off is looked at where it is. */
-function withDifferent({ found, device }: JobState, ops: readonly Op[], { part }: Mechanism): readonly Op[] {
-  const seen = new Set(
-    ops.flatMap((op) => (op.name === 'inspect' || (op.kind === 'fit' && op.isNew) ? [op.part!] : [])),
-  );
-  const here = [...found.different].filter((id) => !seen.has(id) && device.status[part.get(id)!] === SEATED);
-  return [...here.map((id) => inspectOp(id, { stage: 'strip' })), ...ops];
-}
+/** One thing that is put in where it belongs. */
+type Pass = (ops: readonly Op[]) => readonly Op[];
 
 /** Is a part off already, or will it be? */
 function comesOff({ strip }: Plan, { done }: JobState, part: string): boolean {

@@ -1,6 +1,13 @@
 import { cutPace } from './pace.ts';
 import { isWarmSource, sourceNamed } from '../../model/sources/index.ts';
-import { type BondJoint, type DeviceMap, type Joint, renewalOf, type Renewal } from '../../model/device-map/index.ts';
+import {
+  type BondJoint,
+  type ConnectorJoint,
+  type DeviceMap,
+  type Joint,
+  renewalOf,
+  type Renewal,
+} from '../../model/device-map/index.ts';
 import { warmingTime_s } from '../../physics/heat/index.ts';
 import type { PhysicalOp } from '../holds/index.ts';
 import type { Policy } from '../../model/policy/index.ts';
@@ -118,7 +125,9 @@ export function secondsToLay(bond: BondJoint, closing: Policy['closing']): { lay
       return { lay: Math.round(lay + TIMES.layTapePerMm * length_mm(bond)), cure };
     case 'liquid':
       return { lay: lay + TIMES.layLiquid, cure: cure || TIMES.liquidCure };
-    default:
+    case 'precut':
+    case 'with-part':
+    case 'reuse':
       return { lay, cure };
   }
 }
@@ -158,7 +167,8 @@ function secondsToRelease(joint: Joint): number {
       return joint.eject ? TIMES.eject : TIMES.clipOff * Math.max(1, joint.points?.length ?? 1);
     case 'solder':
       return TIMES.solderOff * Math.max(1, joint.points?.length ?? 1);
-    default:
+    case 'hinge':
+    case 'seat':
       return 0;
   }
 }
@@ -188,7 +198,8 @@ function secondsToMake(joint: Joint): number {
       return TIMES.clipOn * Math.max(1, joint.points?.length ?? 1);
     case 'solder':
       return TIMES.solderOn * Math.max(1, joint.points?.length ?? 1);
-    default:
+    case 'hinge':
+    case 'seat':
       return 0;
   }
 }
@@ -208,12 +219,13 @@ export function toolOf(kind: 'release' | 'make', joint: Joint, drive: string | n
       return joint.eject ? 'tray pin' : 'pick';
     case 'solder':
       return 'soldering iron';
-    default:
+    case 'hinge':
+    case 'seat':
       return null;
   }
 }
 
-function connectorTool(style: string, policy: Policy): string {
+function connectorTool(style: ConnectorJoint['style'], policy: Policy): string {
   if (style === 'coax') return policy.tools === 'fine-metal' ? 'fine tweezers' : 'plastic tweezers';
   return 'plastic spudger';
 }
@@ -225,7 +237,10 @@ function bondTool(bond: BondJoint): string | null {
       return 'pick';
     case 'tape':
       return 'plastic tweezers';
-    default:
+    case 'tabs':
+    case 'strap':
+    case 'thermal':
+    case 'gasket':
       return null;
   }
 }

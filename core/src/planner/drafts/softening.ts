@@ -21,7 +21,7 @@ export function heatBlocks(
   mechanism: Mechanism,
   precedence: Precedence,
   policy: Policy,
-  phaseOf: (index: number) => number = () => 0,
+  phaseOf: (index: number) => string = () => '',
 ): HeatBlock[] {
   const groups = new Map<string, number[][]>();
   precedence.ops.forEach((op, index) => {

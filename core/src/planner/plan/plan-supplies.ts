@@ -119,7 +119,9 @@ function adhesiveFor(joint: Joint, closing: Policy['closing']): Consumable {
         joint: joint.id,
         text: joint.style === 'thermal' ? 'thermal material' : 'liquid adhesive',
       };
-    default:
+    case 'precut':
+    case 'with-part':
+    case 'reuse':
       return { what: 'precut-seal', joint: joint.id, text: 'precut seal' };
   }
 }

@@ -24,7 +24,7 @@ import { withLeads } from './leads.ts';
 import { withPlasticOnly } from './plastic-only.ts';
 import { withPostures } from './postures.ts';
 import { withStages } from './stages.ts';
-import { rebuild } from './way-back.ts';
+import { rebuild } from './rebuild.ts';
 import { marking } from './marked.ts';
 import { stripDown } from './strip-down.ts';
 import { type OwnTime, timed } from './times.ts';

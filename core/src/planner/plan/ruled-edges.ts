@@ -1,8 +1,6 @@
 import { afterBy, type Draft, physicalId } from '../drafts/index.ts';
-import type { OrderRule } from '../sequence/index.ts';
+import { isLater, STRIP_PHASES } from '../sequence/index.ts';
 import type { Ruled } from './careful.ts';
-
-const PHASE_RULES: readonly OrderRule[] = ['removed-first', 'dead-first', 'display-off'];
 
 /** The phases of the strip-down as what has to come before what, for orders that are searched. */
 export function ruledEdges(drafts: readonly Draft[], { chosen, phases }: Ruled): Draft[] {
@@ -16,12 +14,12 @@ export function ruledEdges(drafts: readonly Draft[], { chosen, phases }: Ruled):
   return drafts.map((draft) => {
     const index = number.get(draft.op.id);
     if (index === undefined || usesUp(index)) return draft;
-    return PHASE_RULES.reduce(
-      (each, rule, phase) =>
-        phases.of[index]! > phase
+    return STRIP_PHASES.reduce(
+      (each, phase) =>
+        isLater(phases.of[index]!, phase)
           ? afterBy(
               each,
-              rule,
+              phase,
               ids.filter((_, other) => phases.of[other] === phase && !precedence.before[other]!.has(index)),
             )
           : each,

@@ -11,6 +11,15 @@ interface StandingDisplay {
   readonly beneath: ReadonlySet<number>;
 }
 
+/** The phases of a strip-down in their order, each by the rule that keeps everything later until it is over. */
+export const STRIP_PHASES = ['removed-first', 'dead-first', 'display-off', 'part-by-part'] as const;
+
+export type StripPhase = (typeof STRIP_PHASES)[number];
+
+export function isLater(phase: StripPhase, than: StripPhase): boolean {
+  return STRIP_PHASES.indexOf(phase) > STRIP_PHASES.indexOf(than);
+}
+
 /** What the rules of the strip-down put first: each set with all that it needs, by the numbers of the operations. */
 export interface Phases {
   readonly removedFirst: ReadonlySet<number>;
@@ -18,8 +27,8 @@ export interface Phases {
   /** the operations that make the device dead */
   readonly isolating: ReadonlySet<number>;
   readonly displays: readonly StandingDisplay[];
-  /** per operation its phase: 0 removed first, 1 dead, 2 displays, 3 all else */
-  readonly of: readonly number[];
+  /** per operation its phase */
+  readonly of: readonly StripPhase[];
   /** per operation what it needs, itself among them; found when it is asked for */
   readonly needs: (op: number) => ReadonlySet<number>;
   /** the same found anew from a state on the way, for what is left */
@@ -35,12 +44,16 @@ export function phasesOf(chosen: Chosen, standing: boolean): Phases {
     known.set(op, found);
     return found;
   };
-  const removedFirst = together(liftsOf(chosen, (part) => part.removeFirst === true).map(needs));
+  const removedFirst = united(liftsOf(chosen, (part) => part.removeFirst === true).map(needs));
   const isolating = isolatingOps(chosen, needs);
-  const dead = together([...isolating].map(needs));
+  const dead = united([...isolating].map(needs));
   const displays = standing ? [] : displaysToTakeOff(chosen, needs);
-  const off = together(displays.map((each) => each.needs));
-  const phase = (op: number) => (removedFirst.has(op) ? 0 : dead.has(op) ? 1 : off.has(op) ? 2 : 3);
+  const off = united(displays.map((each) => each.needs));
+  const phase = (op: number): StripPhase => {
+    if (removedFirst.has(op)) return 'removed-first';
+    if (dead.has(op)) return 'dead-first';
+    return off.has(op) ? 'display-off' : 'part-by-part';
+  };
   const from = (start: DeviceState, left: ReadonlySet<number>) => {
     const before = chosen.precedence.before.map((each) => new Set([...each].filter((op) => left.has(op))));
     return phasesOf({ ...chosen, start, precedence: { ...chosen.precedence, before } }, standing);
@@ -48,7 +61,7 @@ export function phasesOf(chosen: Chosen, standing: boolean): Phases {
   return { removedFirst, dead, isolating, displays, of: ops.map((_, op) => phase(op)), needs, from };
 }
 
-function together(sets: readonly ReadonlySet<number>[]): ReadonlySet<number> {
+function united(sets: readonly ReadonlySet<number>[]): ReadonlySet<number> {
   return new Set(sets.flatMap((set) => [...set]));
 }
 
@@ -74,7 +87,7 @@ function isolatingOps(
   if (alone.length + all.length === 0) {
     ways.push([precedence.ops.findIndex((op) => op.kind === 'lift' && op.part === battery)]);
   }
-  const size = (way: readonly number[]) => together(way.map(needs)).size;
+  const size = (way: readonly number[]) => united(way.map(needs)).size;
   const open = ways.filter((way) => way.every((op) => op >= 0));
   return new Set(open.length === 0 ? [] : open.reduce((a, b) => (size(b) < size(a) ? b : a)));
 }

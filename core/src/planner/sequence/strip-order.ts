@@ -1,4 +1,4 @@
-import type { Face, Point } from '../../model/device-map/index.ts';
+import type { Point } from '../../model/device-map/index.ts';
 import {
   applied,
   type DeviceState,
@@ -6,27 +6,20 @@ import {
   isLegalNow,
   isStripOp,
   SEATED,
-  type PhysicalOp,
   type StripOp,
   unmetFor,
 } from '../holds/index.ts';
-import type { Chosen } from './needed.ts';
-import type { Phases } from './phases.ts';
-import { centreOf, distance, placeOf } from './place.ts';
+import { Hands, type HandsTask } from './hands.ts';
+import { isLater, type Phases } from './phases.ts';
+import { centreOf, placeOf } from './place.ts';
 import type { OrderRule } from './rules.ts';
+import { forTheirOwnSake, openedOnTheWay, plugsOfThoseThatStay } from './strip-goals.ts';
 
 /** The chosen set to be put in order, with what is at hand where it begins. */
-export interface StripTask {
-  readonly chosen: Chosen;
+export interface StripTask extends HandsTask {
   readonly phases: Phases;
   /** cuts that are made on one warming, following each other directly */
   readonly blocks: readonly (readonly number[])[];
-  /** per operation: null is by hand, or any face */
-  readonly tools: readonly (string | null)[];
-  readonly faces: readonly (Face | null)[];
-  /** what was done before, the last one last */
-  readonly history: readonly PhysicalOp[];
-  readonly toolInHand: string | null;
   /** a part that is lifted is opened with that, in one movement, unless something waits for it to be open */
   readonly liftsInOne: boolean;
   /** joints that have to be released live: all that makes the device dead follows directly */
@@ -69,15 +62,11 @@ class Walk {
   readonly #task: StripTask;
   readonly #ops: readonly StripOp[];
   #phases: Phases;
-  readonly #ids: readonly string[];
-  readonly #places: readonly Point[];
+  readonly #hands: Hands;
   readonly #left: Set<number>;
   readonly #order: number[] = [];
   readonly #ruledBy: (OrderRule | undefined)[] = [];
   #state: DeviceState;
-  #at: Point;
-  #face: Face | null = null;
-  #tool: string | null = null;
   /** the last lift or open: a number of the chosen set, or nothing of it */
   #uncovered = -1;
   #goal = -1;
@@ -99,19 +88,10 @@ class Walk {
     this.#task = task;
     this.#phases = task.phases;
     this.#ops = precedence.ops;
-    this.#ids = precedence.ops.map((op) =>
-      op.kind === 'release' ? mechanism.map.joints[op.joint]!.id : mechanism.map.parts[op.part]!.id,
-    );
-    this.#places = precedence.ops.map((op) => placeOf(mechanism, op));
+    this.#hands = new Hands(task);
     this.#left = new Set(precedence.ops.keys());
     this.#state = chosen.start;
     const done = history.filter(isStripOp);
-    this.#tool = task.toolInHand;
-    this.#at = done.length > 0 ? placeOf(mechanism, done.at(-1)!) : centreOf(mechanism.map);
-    const faces = done.map(
-      (op) => (op.kind === 'release' ? mechanism.map.joints[op.joint]! : mechanism.map.parts[op.part]!).face,
-    );
-    this.#face = faces.findLast((face) => face !== 'edge') ?? null;
     this.#begunAt = done.findLast((op) => op.kind !== 'release');
     this.#begunFrom = this.#begunAt ? placeOf(mechanism, this.#begunAt) : centreOf(mechanism.map);
     this.#forItself = forTheirOwnSake(task);
@@ -144,7 +124,7 @@ class Walk {
     const before = this.#missing(this.#goal);
     const releases = [...before, ...this.#plugsOf(this.#goal)].filter((op) => this.#ops[op]!.kind === 'release');
     const legal = releases.filter((op) => this.#isLegal(op));
-    if (legal.length > 0) return this.#handiest(legal);
+    if (legal.length > 0) return this.#hands.handiest(legal);
     // opened on the way to its lift
     return before.find((op) => this.#onTheWay.has(op)) ?? this.#goal;
   }
@@ -153,7 +133,7 @@ class Walk {
   #inBlock(): number | undefined {
     const cuts = (this.#block ?? []).filter((op) => this.#left.has(op) && this.#isLegal(op));
     if (cuts.length === 0) this.#block = null;
-    return cuts.length > 0 ? this.#handiest(cuts) : undefined;
+    return cuts.length > 0 ? this.#hands.handiest(cuts) : undefined;
   }
 
   /** What is left of the first phase that has anything left; after a live joint, what makes the device dead. */
@@ -182,7 +162,7 @@ class Walk {
         [...needs].every((op) => !this.#left.has(op) || !other.beneath.has(op) || other.needs.has(op)),
       );
     const free = standing.filter(isFree);
-    const nearest = this.#nearest((free.length > 0 ? free : standing).map(({ lift }) => lift));
+    const nearest = this.#hands.nearest((free.length > 0 ? free : standing).map(({ lift }) => lift));
     this.#display = nearest;
     return standing.find(({ lift }) => lift === nearest)!.needs;
   }
@@ -213,11 +193,11 @@ class Walk {
     const follows = ready.filter((op) => this.#follows(op));
     this.#chosenBy = begun.length === 0 && follows.length > 0 ? 'follow' : 'part-by-part';
     const from = begun.length > 0 ? begun : follows.length > 0 ? follows : ready;
-    const shown = from.filter((op) => this.#isShown(op));
+    const shown = from.filter((op) => this.#hands.isShown(op));
     if (from.length === 0) return -1;
     // what was begun was the nearest from where it was begun
     const isBegun = begun.length > 0 && used.length === 0;
-    return this.#nearest(shown.length > 0 ? shown : from, isBegun ? this.#begunFrom : this.#at);
+    return this.#hands.nearest(shown.length > 0 ? shown : from, isBegun ? this.#begunFrom : undefined);
   }
 
   /** Where work goes on from a state in which a part was half freed, that part is finished. */
@@ -283,39 +263,13 @@ class Walk {
     return [...this.#needs(op)].filter((each) => each !== op && this.#left.has(each));
   }
 
-  #isShown(op: number): boolean {
-    const face = this.#task.faces[op]!;
-    return face === null || face === 'edge' || this.#face === null || face === this.#face;
-  }
-
-  #nearest(ops: readonly number[], from = this.#at): number {
-    return best(ops, (op) => [distance(from, this.#places[op]!), this.#ids[op]!, this.#ops[op]!.kind]);
-  }
-
-  /** Connectors before fasteners, then the tool in hand, then the nearest. */
-  #handiest(ops: readonly number[]): number {
-    const { mechanism } = this.#task.chosen;
-    const kindRank = (op: number) => {
-      const each = this.#ops[op]!;
-      return each.kind === 'release' && mechanism.map.joints[each.joint]!.type === 'connector' ? 0 : 1;
-    };
-    const needsTool = (op: number) => (this.#task.tools[op] === null || this.#task.tools[op] === this.#tool ? 0 : 1);
-    return best(ops, (op) => [
-      kindRank(op),
-      needsTool(op),
-      distance(this.#at, this.#places[op]!),
-      this.#ids[op]!,
-      this.#ops[op]!.kind,
-    ]);
-  }
-
   /** Where what an operation needs has alternatives, one of them may be in the way of what was thought of. */
   #anyLegal(set: ReadonlySet<number>): number {
     const legal = (from: Iterable<number>) => [...from].filter((op) => this.#left.has(op) && this.#isLegal(op));
     const inSet = legal(set);
     const any = inSet.length > 0 ? inSet : legal(this.#left);
     this.isStuck ||= any.length === 0;
-    return any.length > 0 ? this.#handiest(any) : [...this.#left][0]!;
+    return any.length > 0 ? this.#hands.handiest(any) : [...this.#left][0]!;
   }
 
   #isLegal(index: number): boolean {
@@ -325,16 +279,13 @@ class Walk {
   }
 
   #do(index: number): void {
-    const { chosen, tools, faces, blocks } = this.#task;
+    const { chosen, blocks } = this.#task;
     const op = this.#ops[index]!;
     this.#ruledBy.push(this.#keptBy(index));
     this.#order.push(index);
     this.#left.delete(index);
     this.#state = applied(chosen.mechanism, this.#state, op);
-    this.#at = this.#places[index]!;
-    this.#tool = tools[index] ?? this.#tool;
-    const face = faces[index];
-    if (face && face !== 'edge') this.#face = face;
+    this.#hands.moveTo(index);
     if (op.kind !== 'release') this.#uncovered = index;
     this.#block ??= blocks.find((each) => each.includes(index)) ?? null;
     if (this.#display === index) this.#display = -1;
@@ -345,81 +296,8 @@ class Walk {
     const last = this.#order.at(-1);
     if (last === undefined || this.#task.chosen.precedence.before[index]!.has(last)) return undefined;
     const { of } = this.#phases;
-    if (of[index]! > of[last]!) return (['removed-first', 'dead-first', 'display-off'] as const)[of[last]!];
+    if (isLater(of[index]!, of[last]!)) return of[last]!;
     // what frees one part is taken as it comes to hand
     return this.#goal >= 0 && this.#needs(this.#goal).has(last) && last !== this.#goal ? undefined : this.#chosenBy;
   }
-}
-
-/** Releases that no lift or open of their phase needs. */
-function forTheirOwnSake({ chosen, phases }: StripTask): ReadonlySet<number> {
-  const { ops } = chosen.precedence;
-  const needed = [0, 1, 2, 3].map(() => new Set<number>());
-  ops.forEach((op, index) => {
-    if (op.kind !== 'release') phases.needs(index).forEach((each) => needed[phases.of[index]!]!.add(each));
-  });
-  return new Set(
-    ops.flatMap((op, index) => (op.kind === 'release' && !needed[phases.of[index]!]!.has(index) ? [index] : [])),
-  );
-}
-
-/** Openings that nothing but the lift of their part needs: the part is lifted in one movement. */
-function openedOnTheWay({ chosen, phases }: StripTask): ReadonlyMap<number, number> {
-  const { ops } = chosen.precedence;
-  const lifts = new Map(ops.flatMap((op, index) => (op.kind === 'lift' ? [[op.part, index] as const] : [])));
-  return new Map(
-    ops.flatMap((op, index) => {
-      const lift = op.kind === 'open' ? lifts.get(op.part) : undefined;
-      if (lift === undefined) return [];
-      // what only the lift needs is needed by nothing that the lift does not come before
-      const isNeeded = ops.some(
-        (_, other) =>
-          other !== lift && phases.needs(other).has(index) && !phases.needs(other).has(lift) && other !== index,
-      );
-      return isNeeded ? [] : [[index, lift] as const];
-    }),
-  );
-}
-
-/**
- * Per opening, or per fastener that is undone for its own sake, of a part that stays: the plugs of the part that are
- * undone too. They come first, as they do where it is lifted.
- */
-function plugsOfThoseThatStay(
-  { chosen, phases }: StripTask,
-  forThemselves: ReadonlySet<number>,
-): ReadonlyMap<number, number[]> {
-  const { mechanism, precedence } = chosen;
-  const lifted = new Set(precedence.ops.flatMap((op) => (op.kind === 'lift' ? [op.part] : [])));
-  const plugs = precedence.ops.flatMap((op, index) =>
-    op.kind === 'release' && mechanism.tether[op.joint] && forThemselves.has(index)
-      ? [{ index, ends: mechanism.ends[op.joint]! }]
-      : [],
-  );
-  return new Map(
-    precedence.ops.map((op, index) => {
-      const parts =
-        op.kind === 'open'
-          ? [op.part]
-          : op.kind === 'release' && forThemselves.has(index) && !mechanism.tether[op.joint]
-            ? mechanism.held[op.joint]!
-            : [];
-      const staying = parts.filter((part) => !lifted.has(part));
-      const first = plugs.filter(
-        (plug) => plug.ends.some((end) => staying.includes(end)) && !phases.needs(plug.index).has(index),
-      );
-      return [index, first.map((plug) => plug.index)] as const;
-    }),
-  );
-}
-
-/** The one with the least key, taken figure by figure. */
-function best(ops: readonly number[], keyOf: (op: number) => readonly (number | string)[]): number {
-  const keyed = ops.map((op) => ({ op, key: keyOf(op) }));
-  return keyed.reduce((a, b) => (isLess(b.key, a.key) ? b : a)).op;
-}
-
-function isLess(a: readonly (number | string)[], b: readonly (number | string)[]): boolean {
-  const at = a.findIndex((each, index) => each !== b[index]);
-  return at >= 0 && a[at]! < b[at]!;
 }

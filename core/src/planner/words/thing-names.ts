@@ -72,7 +72,8 @@ export function jointKind(joint: Joint): string {
     }
     case 'solder':
       return 'solder';
-    default:
+    case 'hinge':
+    case 'seat':
       return joint.type;
   }
 }

@@ -55,7 +55,8 @@ function ofJoint(map: DeviceMap, op: Op, joint: Joint): string[] {
       return isOff
         ? [...marked, ...(PULLED[joint.style] ?? []), ...(isOnlyGlued(map, op, joint) ? [TAKE_ITS_PLACE] : [])]
         : [...marked, ...(isOnlyGlued(map, op, joint) ? [CHECK_ITS_PLACE] : [])];
-    default:
+    case 'hinge':
+    case 'seat':
       return marked;
   }
 }

@@ -34,7 +34,18 @@ function besideThePlan({ map, key, value, plan, limits, charge }: Option): numbe
       return (
         chargeNeed(map, plan.strip, value as 'run-down' | 'charged', limits, charge ?? UNREAD_CHARGE)?.seconds ?? 0
       );
-    default:
+    case 'display':
+    case 'order':
+    case 'sealLaid':
+    case 'batteryWhilePrying':
+    case 'firstGap':
+    case 'heat':
+    case 'warm':
+    case 'tools':
+    case 'closing':
+    case 'test':
+    case 'batteryBond':
+    case 'newBattery':
       return 0;
   }
 }

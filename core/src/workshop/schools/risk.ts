@@ -16,7 +16,7 @@ import { minutes } from './words.ts';
 export interface Option {
   readonly map: DeviceMap;
   /** the question and the answer, as a policy names them */
-  readonly key: string;
+  readonly key: keyof Policy;
   readonly value: string;
   readonly plan: Plan;
   readonly limits: Limits;
@@ -57,8 +57,6 @@ export function riskOf({ map, key, value, plan, limits, charge }: Option): strin
       return closingRisk(map, plan);
     case 'tightening':
       return tighteningRisk(map, value, plan);
-    default:
-      return '';
   }
 }
 
@@ -209,20 +207,15 @@ function firstGapRisk(map: DeviceMap, value: string, plan: Plan): string {
   if (segments.length === 0) return '';
   const rim = Math.round(Math.max(...segments.map(length_mm)));
   const shallow = Math.min(...segments.map(({ depth }) => depth!));
-  switch (value) {
-    case 'one-cup':
-      return `all the pull on one place of a ${rim} mm edge; a cup does not hold on bare cracks`;
-    case 'two-cup':
-      return 'pulls on the other face as well; cups do not hold on bare cracks';
-    case 'edgeless-blade':
-      return `metal on the ${rim} mm rim: it can scar`;
-    case 'thin-film':
-      return 'slow, and it folds in a stiff bond';
-    case 'bench-cutter':
-      return `one fixed depth for every edge: not over the shallowest, ${shallow} mm`;
-    default:
-      return `a nail finds no hold in a stiff bond of ${rim} mm`;
-  }
+  const risks: Readonly<Record<Policy['firstGap'], string>> = {
+    'one-cup': `all the pull on one place of a ${rim} mm edge; a cup does not hold on bare cracks`,
+    'two-cup': 'pulls on the other face as well; cups do not hold on bare cracks',
+    'edgeless-blade': `metal on the ${rim} mm rim: it can scar`,
+    'thin-film': 'slow, and it folds in a stiff bond',
+    'bench-cutter': `one fixed depth for every edge: not over the shallowest, ${shallow} mm`,
+    'by-hand': `a nail finds no hold in a stiff bond of ${rim} mm`,
+  };
+  return risks[value as Policy['firstGap']];
 }
 
 function bondRisk(map: DeviceMap, value: string, plan: Plan): string {
