@@ -14,7 +14,7 @@ import { planRepair } from './plan.ts';
 const hasty = { now: () => performance.now(), limitMs: 250 };
 const SCHOOLS = ['taken-off', 'on-flexes', 'auto'] as const;
 
-const CASES = new URL('../../../test/cases', import.meta.url);
+const CASES = new URL('../../../test/cases/', import.meta.url);
 const cases = readdirSync(CASES).map((name) => ({
   name,
   ...(JSON.parse(readFileSync(new URL(name, CASES), 'utf8')) as { map: DeviceMap; targets: [{ replace: string }] }),
