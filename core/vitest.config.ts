@@ -1,7 +1,7 @@
 import { defineConfig } from 'vitest/config';
 
 /** Whole devices in plan, and clients that lie at every step, take their time: `npm test` has them, the fast loop has not. */
-const SLOW = ['heat/field', 'heat/device-field', 'job/liar'].map((each) => `src/${each}.test.ts`);
+const SLOW = ['physics/heat/field', 'physics/heat/device-field', 'job/fold/liar'].map((each) => `src/${each}.test.ts`);
 
 // nothing in the core keeps anything between calls, so that its tests can share what they import
 export default defineConfig({

@@ -4,7 +4,8 @@ export default defineConfig({
   testDir: '.',
   testMatch: '**/*.e2e.ts',
   outputDir: '../test-results/e2e',
-  workers: 1,
+  // a server each, and a browser each
+  workers: 2,
   timeout: 120_000,
   // as patient as with a press: a slow machine is no failure
   expect: { timeout: 15_000 },

@@ -8,12 +8,11 @@ function types(project) {
   return [`types of ${project}`, 'npx', ['tsc', '-p', project, '--incremental', '--tsBuildInfoFile', kept]];
 }
 
+const units = (part) => [`units of the ${part}`, 'npx', ['vitest', 'run', '--root', part]];
+
 // The fast loop: types, lint, format, units, of random samples a fifth, of what floods or waits nothing. `npm test` adds the built application in a browser.
-await lanes([
-  [
-    ['units of the core', 'npx', ['vitest', 'run', '--root', 'core']],
-    ['units of the web', 'npx', ['vitest', 'run', '--root', 'web']],
-  ],
+const ended = await lanes([
+  [units('core')],
   [
     types('core'),
     types('server'),
@@ -21,6 +20,8 @@ await lanes([
     types('e2e'),
     ['lint', 'npx', ['oxlint', '--deny-warnings']],
     ['format', 'npx', ['prettier', '--check', '--cache', '--log-level', 'warn', '.']],
-    ['units of the server', 'npx', ['vitest', 'run', '--root', 'server']],
+    units('web'),
+    units('server'),
   ],
 ]);
+if (ended.some(({ passed }) => !passed)) process.exit(1);

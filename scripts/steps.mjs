@@ -8,18 +8,23 @@ export function run(command, args, options = {}) {
   });
 }
 
-/** Runs lanes of steps side by side, each lane in order; a step's output is shown whole when it is done. */
+/**
+ * Runs lanes of steps side by side, each lane in order; a step's output is shown whole when it is done.
+ * @returns per step its name, whether it passed, and its seconds
+ */
 export async function lanes(lists) {
-  let failed = false;
+  const ended = [];
   const lane = async (list) => {
     for (const [name, command, args] of list) {
+      const since = performance.now();
       const { code, output } = await told(command, args);
-      console.log(`\n— ${name}${code === 0 ? '' : ' failed'}\n${output.trim()}`);
-      if (code !== 0) failed = true;
+      const seconds = Math.round((performance.now() - since) / 1000);
+      console.log(`\n— ${name}${code === 0 ? '' : ' failed'}, ${seconds} s\n${output.trim()}`);
+      ended.push({ name, passed: code === 0, seconds });
     }
   };
   await Promise.all(lists.map(lane));
-  if (failed) process.exit(1);
+  return ended;
 }
 
 function told(command, args) {

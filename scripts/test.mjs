@@ -1,54 +1,84 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
-import { run } from './steps.mjs';
+import { join, relative } from 'node:path';
+import { lanes, run } from './steps.mjs';
 import { browserInstalled, built, installed, root } from './setup.mjs';
 
 // npm test on a fresh machine: installs what is missing, then types, lint, format, units, and the built application in
 // a browser. Goes on after a failure, so that one run tells all; closes with one line.
+process.chdir(root);
 await installed();
 const chromium = await browserInstalled();
 await built();
 
+const PARTS = ['core', 'server', 'web'];
 const results = join(root, 'test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
-const total = { passed: 0, failed: 0 };
-const count = (ok) => (ok ? total.passed++ : total.failed++);
 
-async function check(name, args) {
-  console.log(`\n— ${name}`);
-  count((await run('npx', args, { cwd: root })) === 0);
+const resultsOf = (part) => join(results, `${part}.json`);
+const read = (part) => (existsSync(resultsOf(part)) ? JSON.parse(readFileSync(resultsOf(part), 'utf8')) : null);
+
+function units(part) {
+  const told = ['--reporter=default', '--reporter=json', `--outputFile.json=${resultsOf(part)}`];
+  return [`units of ${part}`, 'npx', ['vitest', 'run', '--root', part, ...told]];
 }
 
-for (const part of ['core', 'server', 'web', 'e2e']) await check(`types of ${part}`, ['tsc', '-p', part]);
-await check('lint', ['oxlint', '--deny-warnings']);
-await check('format', ['prettier', '--check', '--log-level', 'warn', '.']);
-await check('unused code', ['knip']);
-
-for (const part of ['core', 'server', 'web']) {
-  console.log(`\n— units of ${part}`);
-  const file = join(results, `${part}.json`);
-  const code = await run(
-    'npx',
-    ['vitest', 'run', '--root', part, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`],
-    { cwd: root },
-  );
-  const told = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
-  total.passed += told?.numPassedTests ?? 0;
-  total.failed += told?.numFailedTests ?? 0;
-  if (code !== 0 && !told?.numFailedTests) total.failed++;
-}
+const ended = await lanes([
+  [units('core')],
+  [
+    ...[...PARTS, 'e2e'].map((part) => [`types of ${part}`, 'npx', ['tsc', '-p', part]]),
+    ['lint', 'npx', ['oxlint', '--deny-warnings']],
+    ['format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
+    ['unused code', 'npx', ['knip']],
+    units('web'),
+    units('server'),
+  ],
+]);
 
 console.log('\n— the built application in a browser');
-const file = join(results, 'e2e.json');
+const since = performance.now();
 const code = await run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], {
-  cwd: root,
-  env: { ...process.env, NIBREL_CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
+  env: { ...process.env, NIBREL_CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: resultsOf('e2e') },
 });
-const stats = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')).stats : null;
-total.passed += stats?.expected ?? 0;
-total.failed += (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
-if (code !== 0 && !stats?.unexpected) total.failed++;
+const inBrowser = { name: 'the browser', seconds: Math.round((performance.now() - since) / 1000) };
 
-console.log(`\n${total.passed} passed, ${total.failed} failed`);
-process.exit(total.failed === 0 ? 0 : 1);
+console.log(`\nSeconds: ${[...ended, inBrowser].map(({ name, seconds }) => `${name} ${seconds}`).join(', ')}`);
+console.log(`The slowest files:\n${slowest(10).join('\n')}`);
+const { passed, failed } = total();
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
+
+function total() {
+  const sum = { passed: 0, failed: 0 };
+  for (const { name, passed } of ended) {
+    const told = name.startsWith('units of ') ? read(name.slice('units of '.length)) : null;
+    sum.passed += told ? told.numPassedTests : Number(passed);
+    sum.failed += told?.numFailedTests ? told.numFailedTests : Number(!passed);
+  }
+  const stats = read('e2e')?.stats;
+  const broken = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
+  sum.passed += stats?.expected ?? 0;
+  sum.failed += code !== 0 && broken === 0 ? 1 : broken;
+  return sum;
+}
+
+function slowest(most) {
+  const unitFiles = PARTS.flatMap((part) =>
+    (read(part)?.testResults ?? []).map(({ name, startTime, endTime }) => ({
+      name: relative(root, name),
+      seconds: (endTime - startTime) / 1000,
+    })),
+  );
+  const seconds = ({ specs = [], suites = [] }) =>
+    specs
+      .flatMap(({ tests }) => tests.flatMap((each) => each.results))
+      .reduce((sum, { duration }) => sum + duration / 1000, 0) + suites.reduce((sum, each) => sum + seconds(each), 0);
+  const browserFiles = (read('e2e')?.suites ?? []).map((each) => ({
+    name: `e2e/${each.file}`,
+    seconds: seconds(each),
+  }));
+  return [...unitFiles, ...browserFiles]
+    .toSorted((a, b) => b.seconds - a.seconds)
+    .slice(0, most)
+    .map((each) => `${each.seconds.toFixed(0).padStart(5)} s  ${each.name}`);
+}

@@ -1,2 +1,5 @@
-/** Share of its samples that a test takes: all of them, save in the fast loop (`npm run check`), which takes a fifth. */
+/** How much of its samples a test takes: all, in the fast loop (`npm run check`) a fifth. */
 export const EFFORT = process.env['NIBREL_LOOP'] === 'fast' ? 0.2 : 1;
+
+/** Whole products of what is otherwise tried in pairs (`npm run test:long`). */
+export const IS_LONG = process.env['NIBREL_LOOP'] === 'long';
