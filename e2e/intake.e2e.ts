@@ -62,8 +62,10 @@ test('a cracked, half-charged Tern 5: stopped when swollen, cleared, missing bit
   await expect(stopped).toHaveCount(0);
 
   // half charged: the owner first, then the run-down wait
-  await expect(section(page, 'The owner must know')).toContainText('Did not work when it came in: Touch');
-  await page.keyboard.press('Space');
+  const owner = section(page, 'The owner must know');
+  await expect(owner).toContainText('Did not work when it came in: Touch');
+  await expect(page.getByText('Planning from here')).toHaveCount(0);
+  await owner.getByRole('button', { name: 'Told and agreed' }).press('Space');
   const battery = section(page, 'Run the battery down');
   await battery.getByRole('textbox', { name: 'Now, %' }).fill('60');
   await page.keyboard.press('Enter');

@@ -218,8 +218,8 @@ test('a map is imported from a file, refused with its place, and planned', async
   await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
 });
 
-test('the main views have no accessibility violations, light and dark', async ({ browser }) => {
-  for (const colorScheme of ['light', 'dark'] as const) {
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`the main views have no accessibility violations, ${colorScheme}`, async ({ browser }) => {
     const context = await browser.newContext({ colorScheme, reducedMotion: 'reduce' });
     const page = await context.newPage();
     await page.goto(server.url);
@@ -254,5 +254,5 @@ test('the main views have no accessibility violations, light and dark', async ({
       ).toEqual([]);
     }
     await context.close();
-  }
-});
+  });
+}

@@ -38,6 +38,16 @@ function faults(page: Page): Promise<string[]> {
   }, LEAST_PX);
 }
 
+/** What is wrong and stays so: what is in hand is drawn anew first. */
+async function lastingFaults(page: Page): Promise<string[]> {
+  let here: string[] = [];
+  await expect
+    .poll(async () => (here = await faults(page)).length, { timeout: 3000 })
+    .toBe(0)
+    .catch(() => undefined);
+  return here;
+}
+
 for (const { device, part } of [
   { device: 'shearwater-11', part: 'display' },
   { device: 'knot-keys', part: 'lid-display' },
@@ -57,9 +67,7 @@ for (const { device, part } of [
       const wrong = new Map<string, string[]>();
       for (const op of await job.ahead()) {
         await expect(page.locator('[data-step]')).toBeVisible();
-        // drawn anew for what is in hand now
-        await page.waitForTimeout(150);
-        const here = await faults(page);
+        const here = await lastingFaults(page);
         if (here.length > 0) wrong.set(op.id, here);
         const stage = op.id === 'test:before' ? 'before' : 'after';
         const tests = (op.functions ?? []).map((id) => ({

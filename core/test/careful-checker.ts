@@ -135,12 +135,12 @@ class Check {
   /** The operations by which the device becomes dead, where the plan makes it so. */
   #dying(): number[] {
     let state = this.#start;
-    const { alone, together, battery } = this.#mechanism.isolation;
+    const { alone, jointly, battery } = this.#mechanism.isolation;
     const found: number[] = [];
     for (const [at, op] of this.#ops.entries()) {
       if (isDead(this.#mechanism, state)) break;
       state = applied(this.#mechanism, state, op);
-      const isolates = op.kind === 'release' ? [...alone, ...together].includes(op.joint) : op.part === battery;
+      const isolates = op.kind === 'release' ? [...alone, ...jointly].includes(op.joint) : op.part === battery;
       if (isolates) found.push(at);
     }
     return isDead(this.#mechanism, state) ? found : [];
@@ -324,8 +324,8 @@ class Check {
   }
 
   #isolates(op: CheckedOp): boolean {
-    const { alone, together, battery } = this.#mechanism.isolation;
-    const joints = [...alone, ...together];
+    const { alone, jointly, battery } = this.#mechanism.isolation;
+    const joints = [...alone, ...jointly];
     if (op.joint !== undefined) return joints.includes(this.#mechanism.joint.get(op.joint)!);
     return joints.length === 0 && op.kind === 'fit' && this.#mechanism.part.get(op.part!) === battery;
   }

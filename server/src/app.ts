@@ -29,7 +29,7 @@ import { Confirmations } from './people/confirmations.ts';
 import { LeadSecrets } from './people/lead-secrets.ts';
 import { leadRoutes } from './routes/lead.ts';
 import { type Acknowledged, AcknowledgedLog, lostSince } from './store/acknowledged.ts';
-import { carryBesideWork } from './store/checkpoints.ts';
+import { carryBesideWork } from './store/log-carrier.ts';
 import type { Db } from './store/database.ts';
 import { DamagedMap, DeviceMaps } from './store/device-maps.ts';
 import { DiskProblem, sentenceFor } from './disk/disk-problem.ts';

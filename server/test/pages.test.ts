@@ -1,5 +1,5 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { dirname, join, relative } from 'node:path';
+import { basename, dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { format, resolveConfig } from 'prettier';
 import { describe, expect, it } from 'vitest';
@@ -56,5 +56,31 @@ describe('pages', () => {
     );
     expect(rooms.length).toBeGreaterThan(30);
     expect([...wings, ...rooms].filter((name) => !table.includes(`\`${name}\``))).toEqual([]);
+  });
+
+  it('and the glossary has each word once, in its alphabetical place, with names that the core exports', () => {
+    const entries = readFileSync(join(root, 'docs/glossary.md'), 'utf8').match(/^- \*\*.*(?:\n {2}.*)*/gm)!;
+    const words = entries.map((entry) => /\*\*([^*]+)\*\*/.exec(entry)![1]!);
+    expect(words.length).toBeGreaterThan(50);
+    expect(words).toEqual([...new Set(words)].toSorted());
+    const names = entries.flatMap((entry) =>
+      [...(entry.split('_Code_:')[1] ?? '').matchAll(/`(\w+)`/g)].map(([, name]) => name),
+    );
+    const code = filesIn('core/src', /\.ts$/)
+      .map((file) => readFileSync(file, 'utf8'))
+      .join('\n');
+    const exported = new Set(
+      [...code.matchAll(/^export (?:abstract )?(?:const|function|class|interface|type) (\w+)/gm)].map(
+        ([, name]) => name,
+      ),
+    );
+    expect(names.filter((name) => !exported.has(name))).toEqual([]);
+  });
+
+  it('and no two files of the core have one name', () => {
+    const names = filesIn('core/src', /\.ts$/)
+      .map((file) => basename(file))
+      .filter((name) => name !== 'index.ts');
+    expect(names.filter((name, at) => names.indexOf(name) !== at)).toEqual([]);
   });
 });

@@ -8,7 +8,7 @@ import { count, figure, listOf, moment, oneOf, shape, text } from './shape.ts';
 const id = text.min(1);
 
 /** Where a job stands, as its events tell: what lists show of it. */
-export interface JobStanding {
+export interface JobSummary {
   readonly status: 'new' | 'under-way' | 'paused' | 'stopped' | 'finished' | 'ended' | 'unreadable';
   /** the first of the stops */
   readonly stopped: Stop | null;
@@ -50,7 +50,7 @@ export interface NextInJob {
 
 /** A job as it is answered: what it was taken in as, and where it stands. */
 export type JobLine = Omit<Job, 'revision'> &
-  JobStanding & {
+  JobSummary & {
     readonly mapRevision: number;
     readonly before: StoppedBefore | null;
     /** null until a thread has found it out */
@@ -85,7 +85,7 @@ export const jobLine = shape<JobLine>(
     ended: ended.allow(null),
     finishedAt: moment.allow(null),
     mayGoFrom: moment.allow(null),
-    handedOver: shape<NonNullable<JobStanding['handedOver']>>({ to: text, at: moment }).allow(null),
+    handedOver: shape<NonNullable<JobSummary['handedOver']>>({ to: text, at: moment }).allow(null),
     lastAt: moment.allow(null),
     screws: shape<Counts>({ out: count, onMat: count, back: count, lost: count }),
     revision: count,

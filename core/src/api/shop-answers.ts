@@ -3,7 +3,7 @@ import { type Material, settingSchema } from '../physics/heat/index.ts';
 import { REGISTRY_ANSWERS } from '../model/identity/index.ts';
 import { type BenchUse } from '../job/state/index.ts';
 import { type Limits, limitsSchema } from '../model/limits/index.ts';
-import type { Asked, DeskPart, DeskStanding } from '../workshop/parts/index.ts';
+import type { Asked, DeskPart, DeskVerdict } from '../workshop/parts/index.ts';
 import type { OwnTime } from '../planner/plan/index.ts';
 import { type Policy, policySchema } from '../model/policy/index.ts';
 import {
@@ -91,7 +91,7 @@ export const shopNow = shape<ShopNow>({
 
 /** A part at the desk, with the job it is for and what is to be thought of it. */
 export type PartLine = DeskPart &
-  DeskStanding & {
+  DeskVerdict & {
     readonly job: string;
     readonly jobTitle: string;
     readonly map: string;

@@ -30,7 +30,7 @@ import { pdfOf, type Sheet } from '../print/pdf.ts';
 import { printedReport, type ReportOf } from '../print/report.ts';
 import { type MatOf, screwMatSheets } from '../print/screw-mat.ts';
 import { shapeProblem } from '../store/append.ts';
-import { carryOver } from '../store/checkpoints.ts';
+import { carryOver } from '../store/log-carrier.ts';
 import { lookThrough } from '../store/looked-through.ts';
 import { nextOf, type NextRequest } from './next.ts';
 

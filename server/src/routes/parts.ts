@@ -1,5 +1,5 @@
 import { todayIn } from '@nibrel/core/model/calendar';
-import { deskStanding } from '@nibrel/core/workshop/parts';
+import { deskVerdict } from '@nibrel/core/workshop/parts';
 import { partName } from '@nibrel/core/planner/words';
 import { Hono } from 'hono';
 import { returnCalendar } from '../export/return-calendar.ts';
@@ -28,7 +28,7 @@ export function partRoutes(jobs: Jobs, maps: DeviceMaps, log: ShopLog, now: () =
         mapName: map.name,
         mapRevision: job.revision,
         name: partName(map, part.mapPart),
-        ...deskStanding(map, part, today),
+        ...deskVerdict(map, part, today),
         simulated: part.asked.some((each) => each.simulated),
       }));
     });

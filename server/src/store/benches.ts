@@ -1,4 +1,4 @@
-import { type BenchUse, together } from '@nibrel/core/job/state';
+import { type BenchUse, allUses } from '@nibrel/core/job/state';
 import { nameKey } from '@nibrel/core/model/names';
 
 interface Bench {
@@ -29,15 +29,15 @@ export class Benches {
    */
   others(job: string, name: string, now: number): BenchUse {
     const bench = this.#benches.get(nameKey(name));
-    if (!bench) return together([]);
+    if (!bench) return allUses([]);
     for (const [each, use] of bench.uses) bench.uses.set(each, until(use, now));
-    return together([...bench.uses].flatMap(([each, use]) => (each === job ? [] : [use])));
+    return allUses([...bench.uses].flatMap(([each, use]) => (each === job ? [] : [use])));
   }
 
   /** Every bench where a source is on or solvent was not aired. */
   all(): { bench: string; use: BenchUse }[] {
     return [...this.#benches.values()].flatMap(({ name, uses }) => {
-      const use = together([...uses.values()]);
+      const use = allUses([...uses.values()]);
       return use.sourceOn !== null || use.drops.length > 0 ? [{ bench: name, use }] : [];
     });
   }

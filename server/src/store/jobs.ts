@@ -18,7 +18,7 @@ import type { Db } from './database.ts';
 import type { DeviceMaps } from './device-maps.ts';
 import { eventOf, EventRows, type StoredEvent } from './event-rows.ts';
 import { FoldedJobs, type KeptJob, type Live } from './folded.ts';
-import { jobLine, lastStopOf, standingOf, usesOf } from './line.ts';
+import { jobLine, lastStopOf, summaryOf, usesOf } from './line.ts';
 import { Lines } from './lines.ts';
 import type { Photos } from './photos.ts';
 import { jobs } from './schema.ts';
@@ -254,21 +254,21 @@ export class Jobs {
   }
 
   #putLine(job: KeptJob, { mechanism, state, unreadable }: Live, changesSupplies: boolean): void {
-    const standing = standingOf(mechanism, state, unreadable);
+    const summary = summaryOf(mechanism, state, unreadable);
     // what an unreadable repair did at its benches is known from before, less a source that nobody leaves on at its end
     const before = unreadable === null ? null : this.lines.usesOf(job.id);
     const uses = before
-      ? before.map(([bench, use]) => [bench, overIf(standing.ended !== null, use)] as const)
+      ? before.map(([bench, use]) => [bench, overIf(summary.ended !== null, use)] as const)
       : usesOf(state);
     const stoppedBefore = this.lines.before(job.serial, job.createdAt, job.id);
     const used =
       changesSupplies && unreadable === null
-        ? usedIn(asClosed(mechanism, state), state.standing)
+        ? usedIn(asClosed(mechanism, state), state.inForce)
         : this.lines.usedIn(job.id);
     this.lines.put(job, {
-      isOpen: standing.status !== 'finished' && standing.status !== 'ended',
-      line: JSON.stringify(jobLine(job, standing, stoppedBefore)),
-      lastAt: standing.lastAt,
+      isOpen: summary.status !== 'finished' && summary.status !== 'ended',
+      line: JSON.stringify(jobLine(job, summary, stoppedBefore)),
+      lastAt: summary.lastAt,
       parts: state.parts,
       used,
       times: state.finished ? samplesOf(mechanism.map, state.events) : [],

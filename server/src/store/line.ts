@@ -1,4 +1,4 @@
-import type { JobLine, JobStanding, StoppedBefore } from '@nibrel/core/api';
+import type { JobLine, JobSummary, StoppedBefore } from '@nibrel/core/api';
 import type { Mechanism } from '@nibrel/core/planner/holds';
 import { type BenchUse, benchUses, mayGoFrom, type JobState } from '@nibrel/core/job/state';
 import { counts } from '@nibrel/core/screws/screws';
@@ -8,7 +8,7 @@ import type { KeptJob } from './folded.ts';
 const MOST_STOPS = 50;
 
 /** @param unreadable why it can't be read, where it can't */
-export function standingOf(mechanism: Mechanism, state: JobState, unreadable: string | null): JobStanding {
+export function summaryOf(mechanism: Mechanism, state: JobState, unreadable: string | null): JobSummary {
   const { handedOver } = state;
   return {
     status: unreadable !== null && !state.ended ? 'unreadable' : statusOf(state),
@@ -26,7 +26,7 @@ export function standingOf(mechanism: Mechanism, state: JobState, unreadable: st
   };
 }
 
-function statusOf(state: JobState): JobStanding['status'] {
+function statusOf(state: JobState): JobSummary['status'] {
   if (state.ended) return 'ended';
   if (state.finished) return 'finished';
   if (state.stopped) return 'stopped';
@@ -34,8 +34,8 @@ function statusOf(state: JobState): JobStanding['status'] {
   return state.events.length > 0 ? 'under-way' : 'new';
 }
 
-export function jobLine(job: KeptJob, standing: JobStanding, before: StoppedBefore | null): Omit<JobLine, 'next'> {
-  return { ...job, ...standing, mapRevision: job.revision, before };
+export function jobLine(job: KeptJob, summary: JobSummary, before: StoppedBefore | null): Omit<JobLine, 'next'> {
+  return { ...job, ...summary, mapRevision: job.revision, before };
 }
 
 /** What other repairs at the same benches have to know; nothing where there is nothing. */

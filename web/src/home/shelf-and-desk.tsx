@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { amount } from '../kit/amount.ts';
 
-import { standingWords } from '../parts/standing-words.ts';
+import { verdictWords } from '../parts/verdict-words.ts';
 
 /** What runs low on the shelf, and what has to go back: seen here before it is missed at a repair. */
 export function ShelfAndDesk() {
@@ -24,9 +24,9 @@ export function ShelfAndDesk() {
                 <Link to={`/parts/${each.id}`} className="underline decoration-hair underline-offset-4">
                   {each.name}, {each.jobTitle}
                 </Link>{' '}
-                <strong className="text-now">{standingWords(each).word.toLowerCase()}</strong>{' '}
+                <strong className="text-now">{verdictWords(each).word.toLowerCase()}</strong>{' '}
                 <span className="text-quiet">
-                  {standingWords(each).more}
+                  {verdictWords(each).more}
                   {each.simulated && ', simulated'}
                 </span>
               </li>

@@ -70,7 +70,7 @@ afterEach(() => {
 });
 
 const waiting = () => outbox.state.getState().waiting.length;
-const texts = () => state().state!.standing.map(({ data }) => (data as { text?: string }).text);
+const texts = () => state().state!.inForce.map(({ data }) => (data as { text?: string }).text);
 
 describe('a job open at this bench', () => {
   it('shows nothing as done before the server has said so', async () => {

@@ -245,10 +245,10 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       undo: () =>
         once('undo', async () => {
           const onTheirWay = outbox.state.getState().waiting.flatMap(({ to, event }) => (to === id ? [event] : []));
-          const standing = [...(get().state?.standing ?? []), ...(onTheirWay as BenchEvent[])];
-          const last = lastToUndo(standing);
+          const inForce = [...(get().state?.inForce ?? []), ...(onTheirWay as BenchEvent[])];
+          const last = lastToUndo(inForce);
           if (last) return posted(newEvent('undo', { event: last.id }));
-          set({ refusal: { problem: undoProblem(standing, '') ?? 'There is nothing to undo.', asked: null } });
+          set({ refusal: { problem: undoProblem(inForce, '') ?? 'There is nothing to undo.', asked: null } });
           sound('refused');
           return false;
         }),

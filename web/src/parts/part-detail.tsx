@@ -13,14 +13,14 @@ import { useTellDesk } from './tell-desk.ts';
 import { LookedAt } from './looked-at.tsx';
 import { Numbers } from './numbers.tsx';
 import { Register } from './register.tsx';
-import { standingWords } from './standing-words.ts';
+import { verdictWords } from './verdict-words.ts';
 
 /** One part: what becomes of it in the largest type, why, and what there is to look at and to read. */
 export function PartDetail({ part }: { readonly part: PartLine }) {
   const map = useQuery(mapQuery(part.map, part.mapRevision)).data;
   const mechanism = useMemo(() => (map ? mechanismOf(map) : null), [map]);
   const tell = useTellDesk(part.job);
-  const { word, more } = standingWords(part);
+  const { word, more } = verdictWords(part);
   return (
     <article aria-label={part.name} className="flex flex-col gap-5 px-7 py-5">
       <header>

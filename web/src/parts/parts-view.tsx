@@ -10,7 +10,7 @@ import { Trouble } from '../ui/caution.tsx';
 import { ArrivePanel } from './arrive-panel.tsx';
 
 import { PartDetail } from './part-detail.tsx';
-import { standingWords } from './standing-words.ts';
+import { verdictWords } from './verdict-words.ts';
 
 /** The parts desk: every replacement part, whose it is, and what becomes of it; what has to go back first. */
 export function PartsView() {
@@ -55,7 +55,7 @@ export function PartsView() {
 }
 
 function Row({ part, isShown }: { readonly part: PartLine; readonly isShown: boolean }) {
-  const { word, more } = standingWords(part);
+  const { word, more } = verdictWords(part);
   return (
     <li>
       <NavLink

@@ -31,12 +31,12 @@ export function KitSection({ spread, ...props }: KitSectionProps & { readonly sp
     <GateSection spread={spread} title="Kit" said={said} done={missing === 0}>
       <p className="text-body text-quiet">Tools: {kit.tools.map((each) => bitMark(each.tool)).join(', ')}</p>
       <ul className="text-body">
-        {tools.map(({ tool, standIns }) => (
+        {tools.map(({ tool, substitutes }) => (
           <li key={tool} className="grid grid-cols-[9rem_1fr_auto] items-center border-b border-hair py-1">
             <span className="font-bold">{bitMark(tool)}</span>
             <span className="text-quiet">
-              {standIns.length === 0 && 'Nothing can stand in for it.'}
-              {standIns.slice(0, 2).map((each) => (
+              {substitutes.length === 0 && 'Nothing can stand in for it.'}
+              {substitutes.slice(0, 2).map((each) => (
                 <span key={each.tool} className="block">
                   {bitMark(each.tool)} could stand in{each.owned ? '' : ', not here either'}: {each.risk}.
                 </span>

@@ -4,7 +4,7 @@ import { chosenPart } from '@nibrel/core/workshop/parts';
 import { partName } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { standingWords } from '../parts/standing-words.ts';
+import { verdictWords } from '../parts/verdict-words.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';
 import { GateSection, type Spread } from './gate-section.tsx';
@@ -40,7 +40,7 @@ export function PartsSection({ job: { map, mechanism, state }, spread, onWithout
                 {line.accepted ? 'accepted' : line.reasons[0]}
                 {line.simulated && ' (simulated)'}{' '}
                 {(line.standing === 'send-back' || line.standing === 'too-late') &&
-                  `${standingWords(line).word} ${standingWords(line).more}.`}
+                  `${verdictWords(line).word} ${verdictWords(line).more}.`}
               </span>
             ) : (
               <span className="grow text-quiet">none has arrived; without one the gate asks why</span>

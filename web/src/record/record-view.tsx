@@ -259,7 +259,7 @@ interface ToldProps {
 }
 
 function Told({ map, warnings, state }: ToldProps) {
-  const seals = [...state.found.closings];
+  const seals = [...state.deviations.closings];
   return (
     <>
       {warnings.length > 0 && (

@@ -23,12 +23,12 @@ describe('the kit of a plan', () => {
         .toSorted(),
     ).toEqual(['T3', 'stand-off 2.5']);
     const missing = kit.tools.find((each) => each.tool === 'stand-off 2.5')!;
-    expect(missing.standIns.map((each) => [each.tool, each.owned])).toEqual([
+    expect(missing.substitutes.map((each) => [each.tool, each.owned])).toEqual([
       ['fine tweezers', true],
       ['slot 1.5', false],
     ]);
-    expect(missing.standIns[1]!.risk).toContain('slips');
-    expect(kit.tools.find((each) => each.tool === 'T3')!.standIns).toEqual([]);
+    expect(missing.substitutes[1]!.risk).toContain('slips');
+    expect(kit.tools.find((each) => each.tool === 'T3')!.substitutes).toEqual([]);
   });
 
   it("takes the map's own stand-ins before the usual ones", () => {
@@ -36,7 +36,7 @@ describe('the kit of a plan', () => {
       copy.fasteners.find((each) => each.id === 'board-long')!.alsoDrives = ['slot 1.2'];
     });
     const kit = kitFor(map, board, new Set(), []);
-    expect(kit.tools.find((each) => each.tool === 'T3')!.standIns[0]).toMatchObject({ tool: 'slot 1.2' });
+    expect(kit.tools.find((each) => each.tool === 'T3')!.substitutes[0]).toMatchObject({ tool: 'slot 1.2' });
   });
 
   it('counts supplies against the shelf, seals by device and tape by length', () => {

@@ -2,14 +2,14 @@ import type { DeviceMap } from '../../model/device-map/index.ts';
 import type { Consumable } from '../../planner/plan/index.ts';
 import { partName } from '../../planner/words/index.ts';
 import type { StockLevel } from '../../workshop/shop/index.ts';
-import { type StandIn, standInsFor } from './stand-ins.ts';
+import { type Substitute, substitutesFor } from './substitutes.ts';
 import { suppliesOf, type Supply } from './kit-supplies.ts';
 
 export interface ToolLine {
   readonly tool: string;
   readonly owned: boolean;
   /** for a missing one: what is there and could stand in, then what is not */
-  readonly standIns: readonly (StandIn & { readonly owned: boolean })[];
+  readonly substitutes: readonly (Substitute & { readonly owned: boolean })[];
 }
 
 export interface SupplyLine extends Supply {
@@ -38,14 +38,14 @@ export function kitFor(
   const tools = plan.tools
     .filter((tool) => !PERSON.test(tool))
     .map((tool): ToolLine => {
-      if (owned.has(tool)) return { tool, owned: true, standIns: [] };
+      if (owned.has(tool)) return { tool, owned: true, substitutes: [] };
       const alsoDrives = [
         ...new Set(map.fasteners.filter((each) => each.drive === tool).flatMap((each) => each.alsoDrives ?? [])),
       ];
-      const standIns = standInsFor(tool, alsoDrives)
+      const substitutes = substitutesFor(tool, alsoDrives)
         .map((each) => ({ ...each, owned: owned.has(each.tool) }))
         .toSorted((a, b) => Number(b.owned) - Number(a.owned));
-      return { tool, owned: false, standIns };
+      return { tool, owned: false, substitutes };
     });
   const supplies = suppliesOf(map, plan.consumables).map((supply): SupplyLine => {
     const level = stock.find((each) => each.key === supply.key);

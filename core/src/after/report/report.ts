@@ -80,7 +80,7 @@ export function reportOf(mechanism: Mechanism, state: JobState): Report {
       const at = data.part ? `, ${partName(map, data.part)}` : data.joint ? `, ${heldName(map, data.joint)}` : '';
       return `${capital(data.kind.replaceAll('-', ' '))}${at}${data.text ? `: ${data.text}` : ''}`;
     }),
-    people: [...new Set(state.standing.map(({ by }) => by))],
+    people: [...new Set(state.inForce.map(({ by }) => by))],
     takenIn: job.createdAt,
     finished: state.finished,
     handedOver: state.handedOver,

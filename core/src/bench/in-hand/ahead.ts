@@ -1,6 +1,6 @@
 import type { Op } from '../../planner/drafts/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
-import { asFound, type JobState, targetsFound } from '../../job/state/index.ts';
+import { asItIs, type JobState, targetsAsItIs } from '../../job/state/index.ts';
 import { isDrying, targetsForNow } from '../../job/rules/index.ts';
 import type { Budget } from '../../planner/order/index.ts';
 import { type OwnTime, type Plan, planRepair } from '../../planner/plan/index.ts';
@@ -39,8 +39,8 @@ export function planAhead(
 ): Ahead {
   const { map } = mechanism;
   const drying = isDrying(state);
-  const found = asFound(mechanism, state);
-  const targets = targetsFound(found, targetsForNow(mechanism, state));
+  const found = asItIs(mechanism, state);
+  const targets = targetsAsItIs(found, targetsForNow(mechanism, state));
   const plan = planRepair({ ...found, targets, times }, budget);
   const isGone = takesOffWhatIsNot(mechanism, state);
   const once = (op: Op) => (op.kind !== 'procedure' || !state.steps.has(op.id)) && !isGone(op);

@@ -30,8 +30,8 @@ export function closingChoices(
   budget: Budget,
 ): ClosingChoice[] {
   return CLOSINGS.map((way) => {
-    const closings = new Map([...state.found.closings, [bond.id, way]]);
-    const { ops, plan } = planAhead(mechanism, { ...state, found: { ...state.found, closings } }, budget);
+    const closings = new Map([...state.deviations.closings, [bond.id, way]]);
+    const { ops, plan } = planAhead(mechanism, { ...state, deviations: { ...state.deviations, closings } }, budget);
     return {
       way,
       hands_s: ops.reduce((sum, { seconds }) => sum + seconds, 0),

@@ -8,7 +8,7 @@ const EXTRA_S = 10;
 /** What the map does not have comes off before what it lies over, and goes back straight after that is made again. */
 export function withExtras(state: JobState, ops: readonly Op[]): Op[] {
   const off = new Set(extraOff(state).map(({ id }) => id));
-  return state.found.extra.reduce<Op[]>(
+  return state.deviations.extra.reduce<Op[]>(
     (all, extra) => {
       if (state.steps.has(opId('put-back', extra.id))) return all;
       const isAway = off.has(extra.id);

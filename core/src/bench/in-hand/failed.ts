@@ -1,4 +1,4 @@
-import { asFound, failedTests, type JobState, type Suspect, suspectsOf } from '../../job/state/index.ts';
+import { asItIs, failedTests, type JobState, type Suspect, suspectsOf } from '../../job/state/index.ts';
 import { explain, nameOf, searchOrder } from '../explain/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import type { Budget } from '../../planner/order/index.ts';
@@ -52,7 +52,7 @@ const NEVER_S = 100_000;
 
 function withCost(mechanism: Mechanism, state: JobState, suspect: Suspect, p: number, budget: Budget): SuspectCost {
   const { map } = mechanism;
-  const found = asFound(mechanism, state);
+  const found = asItIs(mechanism, state);
   const target: Target = suspect.joint === undefined ? { remove: suspect.part! } : { reach: suspect.joint };
   const took = (targets: readonly Target[], done: JobState['done']) => {
     try {

@@ -91,11 +91,11 @@ export function aheadOf(
   made: PlansMade,
   times: readonly OwnTime[] = [],
 ): Ahead {
-  const { standing } = foldJob(mechanism, job, events);
-  const turn = standing.findLastIndex(isTurn);
-  let state = foldJob(mechanism, job, standing.slice(0, turn + 1));
+  const { inForce } = foldJob(mechanism, job, events);
+  const turn = inForce.findLastIndex(isTurn);
+  let state = foldJob(mechanism, job, inForce.slice(0, turn + 1));
   let ahead: Ahead | null = null;
-  for (const event of standing.slice(turn + 1)) {
+  for (const event of inForce.slice(turn + 1)) {
     if (mayFollow(event) && ahead === null) ahead = plannedFrom(mechanism, state, made, times);
     const next = foldOn(mechanism, state, [event], NONE);
     ahead = ahead && followed(ahead, event, next);
@@ -107,7 +107,7 @@ export function aheadOf(
 const NONE: ReadonlySet<string> = new Set();
 
 function plannedFrom(mechanism: Mechanism, state: JobState, made: PlansMade, times: readonly OwnTime[]): Ahead {
-  const from = `${state.standing.length}:${state.standing.at(-1)?.id ?? ''}`;
+  const from = `${state.inForce.length}:${state.inForce.at(-1)?.id ?? ''}`;
   const known = made.get(from);
   if (known) return known;
   const ahead = planAhead(mechanism, state, benchBudget(mechanism), times);

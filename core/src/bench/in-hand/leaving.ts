@@ -124,7 +124,7 @@ function lastOfHeat({ map }: Mechanism, { opening }: JobState, ops: readonly Op[
 /** What turns bad in a device that lies like this, whatever is warm. */
 function badIn(
   mechanism: Mechanism,
-  { steps, found }: Pick<JobState, 'steps' | 'found'>,
+  { steps, deviations }: Pick<JobState, 'steps' | 'deviations'>,
   device: DeviceState,
 ): TurnsBad[] {
   const { map } = mechanism;
@@ -134,7 +134,7 @@ function badIn(
     const laid = times(opId('lay', joint.id));
     if (laid === 0) return [];
     const name = thingName(map, joint.id);
-    if (joint.renew === 'liquid' || found.closings.get(joint.id) === 'glue') {
+    if (joint.renew === 'liquid' || deviations.closings.get(joint.id) === 'glue') {
       return [{ text: `Glue on ${name} skins over`, in_s: GLUE_OPEN_S, isSlight: false }];
     }
     const isBare = times(opId('liner-off', joint.id)) >= laid;
@@ -205,7 +205,7 @@ function nextSafe(mechanism: Mechanism, state: JobState, ops: readonly Op[], fro
       device = applied(mechanism, device, numberedOp(mechanism, { kind, joint, part, onto, staysOpen }));
     }
     if (at + 1 < from) continue;
-    const isSafe = badIn(mechanism, { steps, found: state.found }, device).every(({ isSlight }) => isSlight);
+    const isSafe = badIn(mechanism, { steps, deviations: state.deviations }, device).every(({ isSlight }) => isSlight);
     if (isSafe) return { steps: at + 1, seconds: Math.round(seconds), after: op };
   }
   return null;

@@ -155,7 +155,7 @@ describe('the next press', () => {
     // warmed once, a pedal goes all round and starts no second heating
     while (bench.ahead()[0]!.id === 'release:front-seal')
       expect(pressed(bench, { warm: cold, setting }).problem).toBeNull();
-    expect(bench.state.standing.filter(({ type }) => type === 'heat-on')).toHaveLength(1);
+    expect(bench.state.inForce.filter(({ type }) => type === 'heat-on')).toHaveLength(1);
     expect(bench.state.opening.heating).toBeNull();
   });
 

@@ -15,10 +15,14 @@ export function takesOffWhatIsNot({ map }: Mechanism, state: JobState): (op: Op)
 }
 
 /** What differs from its map and is not taken off is looked at where it is. */
-export function withDifferent({ found, device }: JobState, ops: readonly Op[], { part }: Mechanism): readonly Op[] {
+export function withDifferent(
+  { deviations, device }: JobState,
+  ops: readonly Op[],
+  { part }: Mechanism,
+): readonly Op[] {
   const seen = new Set(
     ops.flatMap((op) => (op.name === 'inspect' || (op.kind === 'fit' && op.isNew) ? [op.part!] : [])),
   );
-  const here = [...found.different].filter((id) => !seen.has(id) && device.status[part.get(id)!] === SEATED);
+  const here = [...deviations.different].filter((id) => !seen.has(id) && device.status[part.get(id)!] === SEATED);
   return [...here.map((id) => inspectOp(id, { stage: 'strip' })), ...ops];
 }

@@ -137,11 +137,11 @@ function triedBefore({ steps, tests }: JobState): string[] {
   return [...last].flatMap(([id, result]) => (result === 'works' ? [id] : []));
 }
 
-function doneSinceTest({ standing }: JobState): DoneStep[] {
-  const isTest = (event: JobState['standing'][number]) =>
+function doneSinceTest({ inForce }: JobState): DoneStep[] {
+  const isTest = (event: JobState['inForce'][number]) =>
     event.type === 'did' && event.data.steps.some(({ id }) => id === TEST_BEFORE);
-  const at = standing.findLastIndex(isTest);
-  return standing.slice(Math.max(at, 0)).flatMap((event) => (event.type === 'did' ? event.data.steps : []));
+  const at = inForce.findLastIndex(isTest);
+  return inForce.slice(Math.max(at, 0)).flatMap((event) => (event.type === 'did' ? event.data.steps : []));
 }
 
 function asDone({ isNew, ...op }: Op) {

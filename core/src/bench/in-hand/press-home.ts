@@ -14,7 +14,7 @@ export function withPressedHome(
   ops: readonly Op[],
   back: string | undefined,
 ): readonly Op[] {
-  const asked = state.standing.findLastIndex(({ type }) => type === 'targets');
+  const asked = state.inForce.findLastIndex(({ type }) => type === 'targets');
   const plugs = state.targets.flatMap((target) => {
     const joint = 'reach' in target ? map.joints.find(({ id }) => id === target.reach) : undefined;
     const wasPressed = state.done.some(({ kind, joint: id }) => kind === 'make' && id === joint?.id);
@@ -37,8 +37,8 @@ export function withPressedHome(
 }
 
 /** Where in the job it was pressed home again the last time. */
-function lastPressed({ standing }: JobState, joint: string): number {
-  return standing.findLastIndex(
+function lastPressed({ inForce }: JobState, joint: string): number {
+  return inForce.findLastIndex(
     (event) =>
       event.type === 'did' && event.data.steps.some((step) => step.name === 'press-home' && step.joint === joint),
   );

@@ -117,7 +117,7 @@ function isSeal(joint: DeviceMap['joints'][number] | undefined): joint is BondJo
 
 function isIsolating({ joint, isolation }: Mechanism, { joint: id }: Op): boolean {
   const number = id === undefined ? -1 : joint.get(id)!;
-  return isolation.alone.includes(number) || isolation.together.includes(number);
+  return isolation.alone.includes(number) || isolation.jointly.includes(number);
 }
 
 function partsOf(map: DeviceMap, op: Op): readonly string[] {

@@ -4,7 +4,7 @@ import { instant } from '../../model/calendar/index.ts';
 import { nameSchema } from '../../model/names/index.ts';
 import type { Target } from '../../planner/search/index.ts';
 import { CLOSING_EVENTS, type ClosingEventData } from './closing-events.ts';
-import { FOUND_EVENTS, type FoundEventData } from './found-events.ts';
+import { DEVIATION_EVENTS, type DeviationEventData } from './deviation-events.ts';
 import { INTAKE_EVENTS, type IntakeEventData } from './intake-events.ts';
 import { OPENING_EVENTS, type OpeningEventData } from './opening-events.ts';
 import { PART_EVENTS, type PartEventData } from './part-events.ts';
@@ -98,7 +98,7 @@ const DECISIONS: readonly DecisionAbout[] = [
 
 /** What an event of each type says. Types and data are published as docs/events.schema.json. */
 export interface EventData
-  extends IntakeEventData, OpeningEventData, PartEventData, FoundEventData, ScrewEventData, ClosingEventData {
+  extends IntakeEventData, OpeningEventData, PartEventData, DeviationEventData, ScrewEventData, ClosingEventData {
   readonly note: { readonly text: string };
   readonly did: { readonly steps: readonly DoneStep[]; readonly anyway?: string };
   readonly screw: { readonly joint: string; readonly point: string };
@@ -329,7 +329,7 @@ export const EVENTS: EventRows<EventData> = {
   ...INTAKE_EVENTS,
   ...OPENING_EVENTS,
   ...PART_EVENTS,
-  ...FOUND_EVENTS,
+  ...DEVIATION_EVENTS,
   ...SCREW_EVENTS,
   ...CLOSING_EVENTS,
 };

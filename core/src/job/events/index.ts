@@ -15,7 +15,7 @@ export {
   eventEnvelope,
   rowOf,
 } from './events.ts';
-export { type BondClosing, CLOSINGS, FOUND_EVENTS, type FoundEventData } from './found-events.ts';
+export { type BondClosing, CLOSINGS, DEVIATION_EVENTS, type DeviationEventData } from './deviation-events.ts';
 export { DAMAGES, type Damage, INTAKE_EVENTS, type IntakeEventData } from './intake-events.ts';
 export type { Job } from './job.ts';
 export { AHEAD_ms, countsFrom, lateBy_s, toldBy } from './moments.ts';

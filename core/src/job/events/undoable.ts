@@ -1,19 +1,19 @@
 import { type BenchEvent, rowOf } from './events.ts';
 
 /** The last event that an undo does not pass over as said beside the work. */
-function lastOfWork(standing: readonly BenchEvent[]): BenchEvent | undefined {
-  return standing.findLast(({ type }) => rowOf(type) && rowOf(type)!.undo !== 'passes-over');
+function lastOfWork(inForce: readonly BenchEvent[]): BenchEvent | undefined {
+  return inForce.findLast(({ type }) => rowOf(type) && rowOf(type)!.undo !== 'passes-over');
 }
 
 /** The event that an undo would take back: the last that counts, where that can be taken back at all. */
-export function lastToUndo(standing: readonly BenchEvent[]): BenchEvent | null {
-  const last = lastOfWork(standing);
+export function lastToUndo(inForce: readonly BenchEvent[]): BenchEvent | null {
+  const last = lastOfWork(inForce);
   return last && rowOf(last.type)!.undo === 'takes-back' ? last : null;
 }
 
 /** Why nothing can be undone where something was done last. */
-export function undoProblem(standing: readonly BenchEvent[], id: string): string | null {
-  const last = lastOfWork(standing);
+export function undoProblem(inForce: readonly BenchEvent[], id: string): string | null {
+  const last = lastOfWork(inForce);
   if (!last) return 'There is nothing to undo.';
   if (rowOf(last.type)!.undo === 'stops-at')
     return 'Heat and solvent are not undone: what they did to the device stays. Tell what came after.';

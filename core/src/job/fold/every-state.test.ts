@@ -73,7 +73,7 @@ describe('every type of event, whoever says it', () => {
 
   it('what was told for the stop may be taken back in it, work may not', () => {
     const bench = stopped();
-    const work = bench.state.standing.findLast(({ type }) => type === 'did')!;
+    const work = bench.state.inForce.findLast(({ type }) => type === 'did')!;
     expect(isTaken(bench, 'undo', 'Maren', { event: work.id })).toBe(false);
     bench.send('damage', EVERY_EVENT.damage);
     const mark = bench.state.events.at(-1)!;
@@ -86,14 +86,14 @@ describe('every type of event, whoever says it', () => {
     expect(over.finished).not.toBeNull();
     for (const type of TYPES) {
       for (const by of PEOPLE) {
-        const data = type === 'undo' ? { event: over.standing.at(-1)!.id } : EVERY_EVENT[type];
+        const data = type === 'undo' ? { event: over.inForce.at(-1)!.id } : EVERY_EVENT[type];
         const taken = isTaken(from(over), type, by, data);
         const mayBe = FINISHED.includes(type) && (!BY_A_LEAD.includes(type) || by === 'Maren');
         if (!mayBe) expect([type, by, taken]).toEqual([type, by, false]);
       }
     }
     expect(isTaken(from(over), 'end', 'Maren')).toBe(true);
-    expect(isTaken(from(over), 'undo', 'somebody', { event: over.standing.at(-1)!.id })).toBe(true);
+    expect(isTaken(from(over), 'undo', 'somebody', { event: over.inForce.at(-1)!.id })).toBe(true);
   });
 
   it('after the hand-over: all add to it, and only a lead takes back', () => {
@@ -106,13 +106,13 @@ describe('every type of event, whoever says it', () => {
     const gone = bench.state;
     for (const type of TYPES) {
       for (const by of PEOPLE) {
-        const data = type === 'undo' ? { event: gone.standing.at(-1)!.id } : EVERY_EVENT[type];
+        const data = type === 'undo' ? { event: gone.inForce.at(-1)!.id } : EVERY_EVENT[type];
         const taken = isTaken(from(gone), type, by, data);
         const mayBe = (by === 'Maren' ? HANDED_OVER_BY_LEAD : HANDED_OVER).includes(type);
         if (!mayBe) expect([type, by, taken]).toEqual([type, by, false]);
       }
     }
-    expect(isTaken(from(gone), 'undo', 'Maren', { event: gone.standing.at(-1)!.id })).toBe(true);
+    expect(isTaken(from(gone), 'undo', 'Maren', { event: gone.inForce.at(-1)!.id })).toBe(true);
     for (const type of HANDED_OVER) expect([type, isTaken(from(gone), type, 'somebody')]).toEqual([type, true]);
   });
 

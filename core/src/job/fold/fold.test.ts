@@ -71,7 +71,7 @@ describe('a job as a fold over its events', () => {
 
   it('undoes the last thing done, by an event', () => {
     const bench = display().release('edge-screws');
-    const last = bench.state.standing.at(-1)!;
+    const last = bench.state.inForce.at(-1)!;
     bench.send('undo', { event: last.id });
     expect(bench.problem).toBeNull();
     expect(counts(bench.state.ledger).onMat).toBe(0);

@@ -3,8 +3,8 @@ import { leaveOut } from '../../screws/screws/index.ts';
 import { atDesk, type PartEvent } from '../rules/index.ts';
 import { chargeProblem } from '../rules/index.ts';
 import { type BenchEvent, type EventData, rowOf } from '../events/index.ts';
-import { atFinding, type FoundEvent } from '../rules/index.ts';
-import { FOUND_EVENTS } from '../events/index.ts';
+import { atDeviation, type DeviationEvent } from '../rules/index.ts';
+import { DEVIATION_EVENTS } from '../events/index.ts';
 import { folding, grown } from '../state/index.ts';
 import { notPrepared } from '../rules/index.ts';
 import { atClosing, type ClosingEvent } from '../rules/index.ts';
@@ -72,9 +72,9 @@ export function withEvent(
 
 /** The state after an event, in the record and among what stands. */
 function kept(before: JobState, after: JobState, event: BenchEvent): JobState {
-  const state = { ...after, events: grown(before.events, event), standing: grown(before.standing, event) };
+  const state = { ...after, events: grown(before.events, event), inForce: grown(before.inForce, event) };
   const earlier = checkpoints.get(before) ?? [];
-  checkpoints.set(state, state.standing.length % EVERY === 0 ? thinned([...earlier, before]) : earlier);
+  checkpoints.set(state, state.inForce.length % EVERY === 0 ? thinned([...earlier, before]) : earlier);
   return state;
 }
 
@@ -88,12 +88,12 @@ function withFacts(mechanism: Mechanism, state: JobState, event: BenchEvent): Jo
  * kept state before that one, since a fold has no way to run backwards.
  */
 function undone(mechanism: Mechanism, state: JobState, event: BenchEvent & { type: 'undo' }): JobState {
-  const at = state.standing.findLastIndex((each) => each.id === event.data.event);
+  const at = state.inForce.findLastIndex((each) => each.id === event.data.event);
   const events = grown(state.events, event);
   if (at < 0) return { ...state, events };
-  const before = (checkpoints.get(state) ?? []).filter((each) => each.standing.length <= at);
+  const before = (checkpoints.get(state) ?? []).filter((each) => each.inForce.length <= at);
   const from = before.at(-1) ?? newJob(mechanism, state.job);
-  const again = state.standing.slice(from.standing.length).filter((each) => each.id !== event.data.event);
+  const again = state.inForce.slice(from.inForce.length).filter((each) => each.id !== event.data.event);
   const after = { ...withStopsOf(played(mechanism, from, again, NONE), state), events };
   checkpoints.set(after, before);
   return after;
@@ -123,7 +123,7 @@ function played(
       state = {
         ...after,
         events: grown(state.events, event),
-        standing: stands ? grown(state.standing, event) : state.standing,
+        inForce: stands ? grown(state.inForce, event) : state.inForce,
       };
     });
     return state;
@@ -146,11 +146,11 @@ const BACK: ReadonlySet<number> = new Set([16, 128, 1024, 8192]);
  * undo is nearly always of something recent.
  */
 function thinned(all: readonly JobState[]): readonly JobState[] {
-  const last = all.at(-1)!.standing.length;
+  const last = all.at(-1)!.inForce.length;
   const kept: JobState[] = [];
   let gap = 0;
   for (const each of all.toReversed()) {
-    const back = last - each.standing.length;
+    const back = last - each.inForce.length;
     if (kept.length > 0 && back < gap) continue;
     kept.push(each);
     gap = Math.max(back + EVERY, back * 1.25);
@@ -165,7 +165,7 @@ function taken(mechanism: Mechanism, state: JobState, event: BenchEvent): Outcom
   if (isOf(INTAKE_EVENTS, event)) return atIntake(mechanism, state, event as IntakeEvent);
   if (isOf(PART_EVENTS, event)) return atDesk(mechanism, state, event as PartEvent);
   if (isOf(OPENING_EVENTS, event)) return atOpening(mechanism, state, event as OpeningEvent);
-  if (isOf(FOUND_EVENTS, event)) return atFinding(mechanism, state, event as FoundEvent);
+  if (isOf(DEVIATION_EVENTS, event)) return atDeviation(mechanism, state, event as DeviationEvent);
   if (isOf(SCREW_EVENTS, event)) return atScrews(mechanism, state, event as ScrewEvent);
   if (isOf(CLOSING_EVENTS, event)) return atClosing(mechanism, state, event as ClosingEvent);
   return worked(mechanism, state, event as WorkEvent);
@@ -175,7 +175,10 @@ function isOf(events: object, event: BenchEvent): boolean {
   return Object.hasOwn(events, event.type);
 }
 
-type WorkEvent = Exclude<BenchEvent, IntakeEvent | OpeningEvent | PartEvent | FoundEvent | ScrewEvent | ClosingEvent>;
+type WorkEvent = Exclude<
+  BenchEvent,
+  IntakeEvent | OpeningEvent | PartEvent | DeviationEvent | ScrewEvent | ClosingEvent
+>;
 
 function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcome {
   const { at, by } = event;

@@ -50,7 +50,7 @@ function liesFor(bench: TestBench, pick: <T>(from: readonly T[]) => T): Lie {
     ['stop', { reason: 'puncture', text: '' }],
     ['damage', { kind: 'swelling', face: 'front', x: 3, y: 3 }],
     ['undo', { event }],
-    ['undo', { event: bench.state.standing.findLast(({ type }) => type !== 'undo')?.id ?? event }],
+    ['undo', { event: bench.state.inForce.findLast(({ type }) => type !== 'undo')?.id ?? event }],
     ['undo', { event: [...bench.state.stops].at(-1)?.id ?? event }],
     ['prepared', { items: [], skipped: [], told: [] }],
     ['prepared', { items: ['everything'], skipped: [], charge: 0, told: ['everything'] }],
@@ -95,11 +95,11 @@ function hold(facts: Facts, { id, type, data, by, at }: BenchEvent): void {
 /** What must not have been taken, as things stood before it. */
 function mustNot(facts: Facts, bench: TestBench, before: TestBench['state'], event: BenchEvent): void {
   if (facts.stops.size > 0) {
-    const undone = event.type === 'undo' ? before.standing.find(({ id }) => id === event.data.event)! : event;
+    const undone = event.type === 'undo' ? before.inForce.find(({ id }) => id === event.data.event)! : event;
     expect(IN_A_STOP).toContain(undone.type);
   }
   if (event.type === 'undo') {
-    const undone = before.standing.find(({ id }) => id === event.data.event)!;
+    const undone = before.inForce.find(({ id }) => id === event.data.event)!;
     expect(STAYS).not.toContain(undone.type);
   }
   if (event.type === 'did') {

@@ -32,7 +32,7 @@ function walked(seed: number): TestBench {
       continue;
     }
     const type = pick(types);
-    const last = bench.state.standing.at(-1);
+    const last = bench.state.inForce.at(-1);
     const data = type === 'undo' && last ? { event: last.id } : EVERY_EVENT[type];
     bench.tell(type, data as EventData[EventType], { by: pick(['Ines', 'Maren']), ago_s: pick(AGO_s) });
   }

@@ -12,14 +12,14 @@ const display = () => new TestBench(tern5(), [{ replace: 'display' }]).prepare()
 describe('undo', () => {
   it('takes back one after the other to the beginning, past what is said beside the work', () => {
     const bench = display().until('heat:front-seal').send('note', { text: 'later' });
-    const states = bench.state.standing.length;
+    const states = bench.state.inForce.length;
     for (let back = 0; back < states; back++) {
-      const last = lastToUndo(bench.state.standing);
+      const last = lastToUndo(bench.state.inForce);
       if (!last) break;
       expect(bench.send('undo', { event: last.id }).problem).toBeNull();
     }
     expect(bench.state.done).toEqual([]);
-    expect(bench.state.standing.map(({ type }) => type)).toEqual(['note']);
+    expect(bench.state.inForce.map(({ type }) => type)).toEqual(['note']);
     expect(foldJob(bench.mechanism, bench.job, bench.state.events)).toEqual(bench.state);
   });
 
@@ -33,7 +33,7 @@ describe('undo', () => {
         const bench = display();
         let count = 0;
         for (const act of all) {
-          const last = lastToUndo(bench.state.standing);
+          const last = lastToUndo(bench.state.inForce);
           if (act === 'undo' && last) bench.send('undo', { event: last.id });
           else if (act === 'note') bench.send('note', { text: 'x' });
           else if (act === 'reload') bench.state = foldJob(bench.mechanism, bench.job, bench.state.events);
@@ -51,7 +51,7 @@ describe('undo', () => {
     const bench = display().release('edge-screws');
     const before = bench.state;
     const copy = structuredClone({ ...before, job: null });
-    bench.send('undo', { event: before.standing.at(-1)!.id });
+    bench.send('undo', { event: before.inForce.at(-1)!.id });
     foldJob(bench.mechanism, bench.job, bench.state.events);
     bench.release('edge-screws');
     expect(structuredClone({ ...before, job: null })).toEqual(copy);

@@ -54,9 +54,9 @@ describe('solvent and heat', () => {
 
   it('are not undone, and nothing before them is in their place', () => {
     const bench = atHeat().send('heat-on', plate);
-    const undo = () => bench.send('undo', { event: bench.state.standing.findLast(({ type }) => type === 'did')!.id });
+    const undo = () => bench.send('undo', { event: bench.state.inForce.findLast(({ type }) => type === 'did')!.id });
     expect(undo().problem).toContain('Heat and solvent are not undone');
-    expect(bench.send('undo', { event: bench.state.standing.at(-1)!.id }).problem).toContain('not undone');
+    expect(bench.send('undo', { event: bench.state.inForce.at(-1)!.id }).problem).toContain('not undone');
     bench.send('heat-off', { joint, seconds: 1 });
     expect(undo().problem).toContain('not undone');
   });

@@ -164,7 +164,7 @@ function stepProblem(
         uses.reduce<string | null>((found, use) => found ?? vapourAt(state, use, now), null)
       );
     case 'soak':
-      return state.standing.some((each) => each.type === 'solvent' && each.data.joint === joint)
+      return state.inForce.some((each) => each.type === 'solvent' && each.data.joint === joint)
         ? null
         : 'Nobody said how many drops went on: say so first (solvent), so that the bench is aired for as long as they ask.';
     case 'wipe':
@@ -183,7 +183,7 @@ function releasedWhileOn(mechanism: Mechanism, { opening }: JobState, id: string
   const heated = mechanism.map.joints.find((each) => each.id === opening.heating?.joint);
   const joint = mechanism.map.joints.find((each) => each.id === id);
   if (heated?.type !== 'bond' || !joint) return null;
-  const together = joint.type === 'bond' && joint.heatGroup !== undefined && joint.heatGroup === heated.heatGroup;
-  if (joint !== heated && !together) return null;
+  const isWarmedWith = joint.type === 'bond' && joint.heatGroup !== undefined && joint.heatGroup === heated.heatGroup;
+  if (joint !== heated && !isWarmedWith) return null;
   return `The heat source of ${thingName(mechanism.map, heated.id)} is still on. Take it off before you cut or release.`;
 }

@@ -1,7 +1,7 @@
 export { type ClosingEvent, atClosing } from './at-closing.ts';
 export { chargeProblem, isChargeSettled, runDownFor } from './charge-rule.ts';
 export { type PartEvent, atDesk, heldParts } from './desk.ts';
-export { type FoundEvent, atFinding, extraOff, notThere } from './found.ts';
+export { type DeviationEvent, atDeviation, extraOff, notThere } from './deviating.ts';
 export { isDrying, isPrepared, notPrepared, targetsForNow } from './gate.ts';
 export { tooWarmForAlcohol } from './heat-rules.ts';
 export { type IntakeEvent, TRANSPLANT_CHECKS, TRANSPLANT_GATE, atIntake } from './intake.ts';

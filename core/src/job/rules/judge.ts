@@ -3,7 +3,7 @@ import { keyOf } from '../../screws/screws/index.ts';
 import { type BenchEvent, type EventData, EVENTS } from '../events/index.ts';
 import { closesOverFault, failedTests } from '../state/index.ts';
 import { forALead } from './for-a-lead.ts';
-import { notMissing } from './found.ts';
+import { notMissing } from './deviating.ts';
 import { notShown } from './gate.ts';
 import { notHandedOver } from '../state/index.ts';
 import { pastTheCell } from '../state/index.ts';
@@ -93,15 +93,15 @@ function notNow(state: JobState, event: BenchEvent): string | null {
 }
 
 /** Does an undo take back something that a stop lets be told? */
-function takesBackTold({ standing }: JobState, event: BenchEvent): boolean {
-  const undone = event.type === 'undo' && standing.findLast(({ id }) => id === event.data.event);
+function takesBackTold({ inForce }: JobState, event: BenchEvent): boolean {
+  const undone = event.type === 'undo' && inForce.findLast(({ id }) => id === event.data.event);
   return undone ? EVENTS[undone.type].inStop === true : false;
 }
 
 function ofItsType(mechanism: Mechanism, state: JobState, event: BenchEvent, around: Surroundings): string | null {
   switch (event.type) {
     case 'undo':
-      return undoProblem(state.standing, event.data.event);
+      return undoProblem(state.inForce, event.data.event);
     case 'clear':
       return notToBeCleared(state, event);
     case 'end':

@@ -5,10 +5,10 @@ import { functionName, heldName, partName, rimWords, thingName } from '../../pla
 import { testedFunctions } from '../../planner/drafts/index.ts';
 import { keyOf, type Screw } from '../../screws/screws/index.ts';
 import { failedTests } from '../state/index.ts';
-import { benchUses, dropCount, together } from '../state/index.ts';
+import { allUses, benchUses, dropCount } from '../state/index.ts';
 import { asItCame, isMet } from '../state/index.ts';
 import type { JobState } from '../state/index.ts';
-import { extraOff, notThere } from './found.ts';
+import { extraOff, notThere } from './deviating.ts';
 import { putOn } from '../state/index.ts';
 import type { Surroundings } from '../state/index.ts';
 
@@ -95,7 +95,7 @@ function heatAndVapour(mechanism: Mechanism, state: JobState, around: Surroundin
     : [];
   const benches = [...solvent.keys()].flatMap((bench) => {
     const own = benchUses(state).get(bench)!;
-    const drops = dropCount(together([own, around.othersAt(bench)]).drops);
+    const drops = dropCount(allUses([own, around.othersAt(bench)]).drops);
     const text = `${drops} drops of solvent were used, and the bench was not aired`;
     return drops > 0 ? [{ what: `bench:${bench}`, text, isFixed: true }] : [];
   });

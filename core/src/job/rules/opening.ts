@@ -149,17 +149,17 @@ function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['
     pace: heating.pace ?? 1,
     ...(heating.simulated ? { simulated: true } : {}),
   };
-  const together = mechanism.map.joints.flatMap((each) =>
+  const warmedWith = mechanism.map.joints.flatMap((each) =>
     each.type === 'bond' && (each.id === bond.id || (bond.heatGroup !== undefined && each.heatGroup === bond.heatGroup))
       ? [each.id]
       : [],
   );
-  const isOver = (each: Warmed) => together.includes(each.joint) && (zone === undefined || each.zone === zone);
+  const isOver = (each: Warmed) => warmedWith.includes(each.joint) && (zone === undefined || each.zone === zone);
   const after = openedAt(state, at, {
     heating: null,
     warmed: [
       ...state.opening.warmed.filter((each) => !isOver(each)),
-      ...together.map((joint) => ({ joint, ...warmed })),
+      ...warmedWith.map((joint) => ({ joint, ...warmed })),
     ],
   });
   return isWarmedThrough(mechanism.map, after.state.opening, bond, state.policy.warm)

@@ -105,7 +105,7 @@ describe('a spilled mat', () => {
     // nothing goes on over a screw that may lie anywhere
     bench.until('fit:holder').send('did', { steps: [{ id: 'fit:holder', kind: 'fit', part: 'holder' }] });
     expect(bench.problem).toContain('A screw is missing');
-    while (bench.state.standing.at(-1)!.id !== id) bench.send('undo', { event: bench.state.standing.at(-1)!.id });
+    while (bench.state.inForce.at(-1)!.id !== id) bench.send('undo', { event: bench.state.inForce.at(-1)!.id });
     // and taken back, all lies there again
     expect(bench.send('undo', { event: id }).state.ledger).toMatchObject({ lost: [], onMat: { length: all.length } });
   });

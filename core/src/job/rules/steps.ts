@@ -24,10 +24,10 @@ import {
   type Screw,
   takenOut,
 } from '../../screws/screws/index.ts';
-import { asFound, mechanismFound } from '../state/index.ts';
+import { asItIs, mechanismAsItIs } from '../state/index.ts';
 import { notAccepted } from './desk.ts';
 import type { DoneStep, EventData } from '../events/index.ts';
-import { notThere } from './found.ts';
+import { notThere } from './deviating.ts';
 import { cellForALead } from './iron-at-cell.ts';
 import { grown, withKey } from '../state/index.ts';
 import { withMark } from './mark.ts';
@@ -105,9 +105,9 @@ function withoutFlush(flush: JobState['flush'], { kind, part }: DoneStep): JobSt
 
 /** A look that is only ticked found nothing. */
 function looked(state: JobState, { name, part }: DoneStep): JobState {
-  const { found } = state;
-  if (name !== 'inspect' || part === undefined || found.inspected.has(part)) return state;
-  return { ...state, found: { ...found, inspected: withKey(found.inspected, part, 'good') } };
+  const { deviations } = state;
+  if (name !== 'inspect' || part === undefined || deviations.inspected.has(part)) return state;
+  return { ...state, deviations: { ...deviations, inspected: withKey(deviations.inspected, part, 'good') } };
 }
 
 /** A bond that is released, or made again, has no edges left that are cut. */
@@ -149,7 +149,7 @@ export function releaseProblem(mechanism: Mechanism, state: JobState, joint: str
 
 /** Why an operation is refused, in words that name what still holds. */
 function objectionTo(mechanism: Mechanism, state: JobState, op: PhysicalOp, anyway: boolean): string | null {
-  const verdict = judgedAsFound(mechanism, state, op);
+  const verdict = judgedAsItIs(mechanism, state, op);
   if ('problem' in verdict) return verdict.problem;
   if (verdict.verdict === 'nothing-to-do') return 'This is done already.';
   if (verdict.verdict === 'legal' || anyway) return null;
@@ -162,7 +162,7 @@ function objectionTo(mechanism: Mechanism, state: JobState, op: PhysicalOp, anyw
 
 /** What still lies over a joint, in words: parts that have to be open or off before it can be worked on. */
 export function lyingOver(mechanism: Mechanism, state: JobState, joint: string): string[] {
-  const verdict = judgedAsFound(mechanism, state, numberedOp(mechanism, { kind: 'release', joint }));
+  const verdict = judgedAsItIs(mechanism, state, numberedOp(mechanism, { kind: 'release', joint }));
   if ('problem' in verdict || verdict.verdict !== 'illegal') return [];
   const needs = verdict.unmet.map((each) => namedNeed(mechanism, each));
   return needs.flatMap((need) =>
@@ -171,15 +171,15 @@ export function lyingOver(mechanism: Mechanism, state: JobState, joint: string):
 }
 
 /** Judged on the device as it was found: what is not there neither holds anything nor is it waited for. */
-function judgedAsFound(
+function judgedAsItIs(
   mechanism: Mechanism,
   state: JobState,
   op: PhysicalOp,
 ): ReturnType<typeof judge> | { readonly problem: string } {
   if (notThere(state).size === 0) return judge(mechanism, state.device, op);
-  const seen = mechanismFound(mechanism, state);
+  const seen = mechanismAsItIs(mechanism, state);
   try {
-    const done = asFound(mechanism, state).done.map((each) => numberedOp(seen, each));
+    const done = asItIs(mechanism, state).done.map((each) => numberedOp(seen, each));
     return judge(seen, replay(seen, assembled(seen), done).state, numberedOp(seen, namedOp(mechanism, op)));
   } catch (error) {
     if (error instanceof Refusal) return { problem: 'This was recorded as not there. Undo that record first.' };

@@ -25,7 +25,7 @@ export function benchUses({ opening, job, finished, ended }: JobState): Readonly
 }
 
 /** Several repairs at one bench as one: any source, all drops since whoever aired it last. */
-export function together(uses: readonly BenchUse[]): BenchUse {
+export function allUses(uses: readonly BenchUse[]): BenchUse {
   const airedAt = uses.reduce<string | null>((last, each) => later(last, each.airedAt), null);
   return {
     sourceOn: uses.find((each) => each.sourceOn !== null)?.sourceOn ?? null,
@@ -44,7 +44,7 @@ function later(a: string | null, b: string | null): string | null {
 /** What hinders heat or solvent at a bench: what goes on there, and what is on the device that comes to it. */
 export function useAt(state: JobState, bench = ONLY_BENCH, around: Surroundings): BenchUse {
   const uses = benchUses(state);
-  const here = together([uses.get(knownBench(uses, bench)) ?? IDLE, around.othersAt(bench)]);
+  const here = allUses([uses.get(knownBench(uses, bench)) ?? IDLE, around.othersAt(bench)]);
   const own = ofDevice(state, around);
   // what lies at this bench is counted there already
   const brought = own.drops.filter((each) => !here.drops.includes(each));
@@ -74,7 +74,7 @@ export function airingLeft_s({ drops }: BenchUse, limits: JobState['limits'], no
   return Math.max(0, seconds - (now - last) / 1000);
 }
 
-/** All together. */
+/** All of them. */
 export function dropCount(drops: readonly Drops[]): number {
   return drops.reduce((sum, each) => sum + each.drops, 0);
 }

@@ -78,15 +78,15 @@ interface Pressed {
 }
 
 /** When it was pressed, or made where nobody pressed it, the last time. */
-function lastPressed({ standing }: JobState, { id }: Pick<Joint, 'id'>): Pressed | null {
+function lastPressed({ inForce }: JobState, { id }: Pick<Joint, 'id'>): Pressed | null {
   const ids = new Set<string>([opId('press', id), opId('make', id)]);
-  const last = standing.findLastIndex(
+  const last = inForce.findLastIndex(
     (event) =>
       event.type === 'did' &&
       event.data.steps.some((step) => ids.has(step.id) || (step.kind === 'make' && step.joint === id)),
   );
   if (last < 0) return null;
   // no tablet whose clock was set back makes it older than what was told before it
-  const told = toldBy(standing).slice(0, last + 1);
-  return { at: new Date(told.reduce((a, b) => Math.max(a, b))).toISOString(), late_s: lateBy_s(standing[last]!) };
+  const told = toldBy(inForce).slice(0, last + 1);
+  return { at: new Date(told.reduce((a, b) => Math.max(a, b))).toISOString(), late_s: lateBy_s(inForce[last]!) };
 }

@@ -14,10 +14,10 @@ export interface CutShort {
 const EARLY_S = 3;
 
 /** Waits that were ended before their time, of each step the last. What was waited for in full since then is none. */
-export function cutShort({ standing }: Pick<JobState, 'standing'>): CutShort[] {
+export function cutShort({ inForce }: Pick<JobState, 'inForce'>): CutShort[] {
   const running = new Map<string, { readonly at: number; readonly seconds: number }>();
   const short = new Map<string, CutShort>();
-  for (const event of standing) {
+  for (const event of inForce) {
     const at = Date.parse(event.at);
     if (event.type === 'timer') running.set(event.data.step, { at, seconds: event.data.seconds });
     if (event.type !== 'did') continue;

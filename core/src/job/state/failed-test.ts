@@ -12,10 +12,10 @@ import type { JobState } from './job-state.ts';
  * somebody decided about them since. What failed when the device came in is an old fault, and what this repair is known to lose is
  * expected: neither is among them.
  */
-export function failedTests(map: DeviceMap, { standing, targets }: Pick<JobState, 'standing' | 'targets'>): string[] {
+export function failedTests(map: DeviceMap, { inForce, targets }: Pick<JobState, 'inForce' | 'targets'>): string[] {
   const old = new Set<string>();
   const failed = new Set<string>();
-  for (const event of standing) {
+  for (const event of inForce) {
     if (event.type === 'test') {
       const { function: id, result, stage } = event.data;
       if (stage === 'intake') {

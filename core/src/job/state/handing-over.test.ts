@@ -26,15 +26,15 @@ describe('handing over', () => {
 
   it('is no nearer by a clock that was set back', () => {
     const bench = finished();
-    const pressed = bench.state.standing.findLastIndex(
+    const pressed = bench.state.inForce.findLastIndex(
       ({ type, data }) => type === 'did' && JSON.stringify(data).includes('press:front-seal'),
     );
     const [seal] = curing(bench.mechanism, bench.state);
-    const standing = bench.state.standing.with(pressed, {
-      ...bench.state.standing[pressed]!,
+    const inForce = bench.state.inForce.with(pressed, {
+      ...bench.state.inForce[pressed]!,
       at: '2026-11-01T00:00:00Z',
     });
-    const [later] = curing(bench.mechanism, { ...bench.state, standing });
+    const [later] = curing(bench.mechanism, { ...bench.state, inForce });
     expect(Date.parse(seal!.readyAt) - Date.parse(later!.readyAt)).toBeLessThan(10_000);
   });
 

@@ -1,10 +1,10 @@
-export { asClosed, asFound, mechanismFound, targetsFound } from './as-found.ts';
+export { asClosed, asItIs, mechanismAsItIs, targetsAsItIs } from './as-it-is.ts';
 export { type LyingBond, asItLies } from './as-it-lies.ts';
-export { airingLeft_s, benchUses, dropCount, knownBench, together, useAt } from './bench-use.ts';
+export { airingLeft_s, benchUses, allUses, dropCount, knownBench, useAt } from './bench-use.ts';
 export { type Curing, curing, mayGoFrom } from './curing.ts';
 export { cutShort, shortWords } from './cut-short.ts';
 export { type Suspect, closesOverFault, failedTests, suspectsOf } from './failed-test.ts';
-export type { ExtraPart } from './found-state.ts';
+export type { ExtraPart } from './deviations.ts';
 export { folding, grown, withKey } from './grown.ts';
 export { type HandOverPoint, handOverPoints, notHandedOver } from './handing-over.ts';
 export { hasCellNear, isCellBehind, pastTheCell } from './heat-on-cell.ts';

@@ -9,7 +9,7 @@ import type { PeakVerdict } from '../../screws/tightening/index.ts';
 import { DEFAULT_LIMITS, type Limits } from '../../model/limits/index.ts';
 import type { BenchEvent, DecisionAbout, EventData } from '../events/index.ts';
 import type { Job } from '../events/index.ts';
-import { AS_MAPPED, type Found } from './found-state.ts';
+import { AS_MAPPED, type Deviations } from './deviations.ts';
 import { CLOSED, type Opening } from './opening-state.ts';
 
 interface Timer {
@@ -142,13 +142,13 @@ export interface JobState {
   readonly decisions: readonly Decision[];
   readonly parts: readonly DeskPart[];
   readonly opening: Opening;
-  readonly found: Found;
+  readonly deviations: Deviations;
   readonly transplant: {
     readonly allowed: (EventData['transplant-allowed'] & { readonly at: string }) | null;
     readonly done: (EventData['transplant-done'] & { readonly at: string }) | null;
   };
   /** accepted events in order, those that were undone left out */
-  readonly standing: readonly BenchEvent[];
+  readonly inForce: readonly BenchEvent[];
   readonly events: readonly BenchEvent[];
 }
 
@@ -192,9 +192,9 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     decisions: [],
     parts: [],
     opening: CLOSED,
-    found: AS_MAPPED,
+    deviations: AS_MAPPED,
     transplant: { allowed: null, done: null },
-    standing: [],
+    inForce: [],
     events: [],
   };
 }

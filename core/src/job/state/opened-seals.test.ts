@@ -3,7 +3,7 @@ import { TestBench } from '../../../test/bench.ts';
 import { tern5 } from '../../../test/maps.ts';
 import type { DeviceMap, Renewal } from '../../model/device-map/index.ts';
 import type { Policy } from '../../model/policy/index.ts';
-import type { BondClosing } from '../events/found-events.ts';
+import type { BondClosing } from '../events/deviation-events.ts';
 import { saidOfWater } from './opened-seals.ts';
 
 const RENEWED = 'Seal renewed: water resistance is not proven.';

@@ -7,10 +7,10 @@ import type { JobState } from './job-state.ts';
 /** How a bond is closed in this repair: as it was decided on sight, else by the school, else by its map. */
 export function renewalNow(
   map: DeviceMap,
-  { found, policy }: Pick<JobState, 'found' | 'policy'>,
+  { deviations, policy }: Pick<JobState, 'deviations' | 'policy'>,
   bond: BondJoint,
 ): Renewal {
-  const way = found.closings.get(bond.id);
+  const way = deviations.closings.get(bond.id);
   const { closing } = settled(map, policy).policy;
   return way ? renewalDecided(bond, way, closing) : renewalFor(bond, closing);
 }
@@ -32,6 +32,10 @@ const CLOSED_BY: Readonly<Record<Renewal, BondClosing>> = {
 };
 
 /** The same in the words of a decision: kept, renewed, glued. It is the one word on it, whoever asks. */
-export function closingNow(map: DeviceMap, state: Pick<JobState, 'found' | 'policy'>, bond: BondJoint): BondClosing {
+export function closingNow(
+  map: DeviceMap,
+  state: Pick<JobState, 'deviations' | 'policy'>,
+  bond: BondJoint,
+): BondClosing {
   return CLOSED_BY[renewalNow(map, state, bond)];
 }

@@ -113,7 +113,7 @@ function uprightBy(orientation: number): Uint8Array {
 }
 
 /** Text, time and Exif; everything else that a PNG may have belongs to how it looks (PNG, third edition, 11.3). */
-const PNG_ASIDE: ReadonlySet<string> = new Set(['tEXt', 'zTXt', 'iTXt', 'tIME', 'eXIf', 'dSIG']);
+const PNG_REMARKS: ReadonlySet<string> = new Set(['tEXt', 'zTXt', 'iTXt', 'tIME', 'eXIf', 'dSIG']);
 
 function pngPieces(bytes: Uint8Array): Pieces {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -122,7 +122,7 @@ function pngPieces(bytes: Uint8Array): Pieces {
     const end = at + 12 + view.getUint32(at);
     if (end > bytes.length) break;
     const name = fourLetters(bytes, at + 4);
-    if (!PNG_ASIDE.has(name)) kept.push(bytes.subarray(at, end));
+    if (!PNG_REMARKS.has(name)) kept.push(bytes.subarray(at, end));
     if (name === 'IEND') return { kept, isWhole: true };
     at = end;
   }

@@ -75,7 +75,7 @@ function endsOfDead({ isolation }: Mechanism, { ops }: Precedence): Set<number> 
   // a jumper that is out keeps it dead whatever leads are plugged in
   const isOut = (joint: number) => ops.some((op) => op.kind === 'release' && op.joint === joint);
   const jumpers = isolation.alone.filter(isOut);
-  const joints = jumpers.length > 0 ? jumpers : [...isolation.alone, ...isolation.together];
+  const joints = jumpers.length > 0 ? jumpers : [...isolation.alone, ...isolation.jointly];
   const ends = (op: StripOp) =>
     op.kind === 'release'
       ? joints.includes(op.joint)

@@ -101,10 +101,10 @@ function between(mechanism: Mechanism, state: DeviceState, inside: ReadonlySet<n
 
 /** Dead: what isolates alone is released, or everything that isolates together is, or a battery without either is off. */
 export function isDead(mechanism: Mechanism, state: DeviceState): boolean {
-  const { battery, alone, together } = mechanism.isolation;
+  const { battery, alone, jointly } = mechanism.isolation;
   if (battery < 0) return true;
   if (alone.some((joint) => state.released[joint])) return true;
-  if (together.length > 0) return together.every((joint) => state.released[joint]);
+  if (jointly.length > 0) return jointly.every((joint) => state.released[joint]);
   return alone.length === 0 && state.status[battery] === OFF;
 }
 

@@ -35,7 +35,7 @@ interface Isolation {
   readonly battery: number;
   readonly cells: readonly number[];
   readonly alone: readonly number[];
-  readonly together: readonly number[];
+  readonly jointly: readonly number[];
   /** joint → true where it is released only while the device is dead */
   readonly asked: readonly boolean[];
 }
@@ -85,7 +85,7 @@ function isolationOf(
   selfParting: readonly boolean[],
 ): Isolation {
   if (!map.battery) {
-    return { battery: -1, cells: [], alone: [], together: [], asked: map.joints.map(() => false) };
+    return { battery: -1, cells: [], alone: [], jointly: [], asked: map.joints.map(() => false) };
   }
   const battery = partAt(map.battery.part);
   const cells = map.parts.flatMap((each, index) => (each.kind === 'battery' || index === battery ? [index] : []));
@@ -95,8 +95,8 @@ function isolationOf(
   };
   const numbers = map.joints.map((_, index) => index);
   const alone = numbers.filter((index) => isolating(index) === 'alone');
-  const together = numbers.filter((index) => isolating(index) === true);
-  const byJoint = alone.length + together.length > 0;
+  const jointly = numbers.filter((index) => isolating(index) === true);
+  const byJoint = alone.length + jointly.length > 0;
   const holdsCell = (index: number) => held[index]!.some((each) => cells.includes(each));
   const asks = (each: Joint, index: number) => {
     if (selfParting[index] || isolating(index)) return false;
@@ -112,7 +112,7 @@ function isolationOf(
         return false;
     }
   };
-  return { battery, cells, alone, together, asked: map.joints.map(asks) };
+  return { battery, cells, alone, jointly, asked: map.joints.map(asks) };
 }
 
 function lookUp(ids: ReadonlyMap<string, number>, id: string, what: string): number {

@@ -211,8 +211,8 @@ export function isolationMissing(mechanism: Mechanism, state: DeviceState, joint
 
 /** What would bring the missing isolation: the joints that isolate, or the battery. */
 function isolators(mechanism: Mechanism, state: DeviceState): Unmet[] {
-  const { alone, together, battery } = mechanism.isolation;
-  const joints = [...alone, ...together].filter((joint) => !state.released[joint]);
+  const { alone, jointly, battery } = mechanism.isolation;
+  const joints = [...alone, ...jointly].filter((joint) => !state.released[joint]);
   if (joints.length > 0) return joints.map((joint) => ({ joint, need: 'isolated' }));
   return [{ part: battery, need: 'isolated' }];
 }

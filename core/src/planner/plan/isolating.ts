@@ -13,8 +13,8 @@ export function withIsolationAfterLive(
   return (state) => {
     const opened = [...live].find((joint) => state.released[joint] && !start.released[joint]);
     if (opened === undefined || isDead(mechanism, state)) return goal(state);
-    const { alone, together, battery } = mechanism.isolation;
-    const joints = (together.length > 0 ? together : alone).filter((joint) => !state.released[joint]);
+    const { alone, jointly, battery } = mechanism.isolation;
+    const joints = (jointly.length > 0 ? jointly : alone).filter((joint) => !state.released[joint]);
     const unmet =
       joints.length > 0
         ? joints.map((joint) => ({ joint, need: 'isolated' as const }))
@@ -24,10 +24,10 @@ export function withIsolationAfterLive(
 }
 
 export function isolatingIds(mechanism: Mechanism, set: WorkSet): Set<string> {
-  const { alone, together, battery } = mechanism.isolation;
-  const joints = [...alone, ...together].filter((joint) => set.joints[joint]);
+  const { alone, jointly, battery } = mechanism.isolation;
+  const joints = [...alone, ...jointly].filter((joint) => set.joints[joint]);
   const ids = joints.map((joint) => opId('release', mechanism.map.joints[joint]!.id));
-  if (alone.length + together.length === 0 && battery >= 0 && set.parts[battery] === OFF) {
+  if (alone.length + jointly.length === 0 && battery >= 0 && set.parts[battery] === OFF) {
     ids.push(opId('lift', mechanism.map.parts[battery]!.id));
   }
   return new Set(ids);

@@ -7,7 +7,7 @@ import type { Op } from '../drafts/index.ts';
  */
 export function withLeads(mechanism: Mechanism, start: DeviceState, ops: readonly Op[]): Op[] {
   const { joint: numberOf, isolation } = mechanism;
-  const isLead = new Set([...isolation.alone, ...isolation.together]);
+  const isLead = new Set([...isolation.alone, ...isolation.jointly]);
   let state = start;
   return ops.map((op) => {
     if (op.kind === 'procedure') return op;
@@ -15,8 +15,8 @@ export function withLeads(mechanism: Mechanism, start: DeviceState, ops: readonl
     state = applied(mechanism, state, numberedOp(mechanism, { ...op, kind: op.kind }));
     const joint = op.kind === 'release' ? numberOf.get(op.joint!)! : -1;
     if (wasDead || !isLead.has(joint)) return op;
-    const of = isolation.together.length;
-    const nth = isDead(mechanism, state) ? of : isolation.together.filter((each) => state.released[each]).length;
+    const of = isolation.jointly.length;
+    const nth = isDead(mechanism, state) ? of : isolation.jointly.filter((each) => state.released[each]).length;
     return { ...op, lead: { nth, of } };
   });
 }

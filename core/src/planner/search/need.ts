@@ -10,7 +10,7 @@ import {
   type Unmet,
 } from '../holds/index.ts';
 import { opKey } from './op-key.ts';
-import { Standing } from './standing.ts';
+import { Snapshot } from './snapshot.ts';
 
 /** Something that has to be: at least one of these operations is part of every way to it. */
 export interface Need {
@@ -23,9 +23,9 @@ export interface Need {
  * What an operation needs before it is possible in this state. Every way of meeting a condition is among its options.
  * @param isAtHand ways around a condition that are not at hand are left out
  */
-export function needsOf(standing: Standing, op: StripOp, isAtHand?: (op: StripOp) => boolean): Need[] {
-  const host = op.kind === 'release' ? standing.mechanism.to[op.joint]! : op.part;
-  return needsIn(standing, standing.unmet(op), host, op, isAtHand);
+export function needsOf(snapshot: Snapshot, op: StripOp, isAtHand?: (op: StripOp) => boolean): Need[] {
+  const host = op.kind === 'release' ? snapshot.mechanism.to[op.joint]! : op.part;
+  return needsIn(snapshot, snapshot.unmet(op), host, op, isAtHand);
 }
 
 /** The same for conditions of something that lies on `host`; `op` is what waits for them, if it is an operation. */
@@ -37,31 +37,31 @@ export function needsFor(
   op: StripOp | null,
   rules: Rules,
 ): Need[] {
-  return needsIn(new Standing(mechanism, state, rules), unmet, host, op);
+  return needsIn(new Snapshot(mechanism, state, rules), unmet, host, op);
 }
 
 function needsIn(
-  standing: Standing,
+  snapshot: Snapshot,
   unmet: readonly Unmet[],
   host: number,
   op: StripOp | null,
   isAtHand: (op: StripOp) => boolean = () => true,
 ): Need[] {
-  const { mechanism, state } = standing;
+  const { mechanism, state } = snapshot;
   const isolation = unmet.some((each) => each.need === 'isolated');
   const needs = unmet
     .filter((each) => each.need !== 'isolated')
     .map((each) => [
       direct(each),
-      ...detours(standing, each, host, op),
+      ...detours(snapshot, each, host, op),
       ...(each.via === undefined || op?.kind === 'release'
         ? []
-        : partings(mechanism, state, each.via, standing.carried(host))),
+        : partings(mechanism, state, each.via, snapshot.carried(host))),
     ]);
   const dead = isolation ? isolationNeeds(mechanism, state, host, op) : [];
   const canBe = (each: StripOp) => each.kind !== 'release' || mechanism.releasable[each.joint]!;
   const need = ([first, ...others]: readonly StripOp[]): Need => {
-    const around = others.filter((other) => isAtHand(other) && !asksFor(standing, other, first!));
+    const around = others.filter((other) => isAtHand(other) && !asksFor(snapshot, other, first!));
     return { options: unique([first!, ...around].filter(canBe)) };
   };
   return [...needs.map(need), ...dead.map((each): Need => ({ ...need(each), isolates: true }))];
@@ -73,10 +73,10 @@ function direct(unmet: Unmet): StripOp {
 }
 
 /** Ways around a condition: lifting one of the two away from the other, with whatever carries it. */
-function detours(standing: Standing, unmet: Unmet, host: number, op: StripOp | null): StripOp[] {
-  const { mechanism, state } = standing;
+function detours(snapshot: Snapshot, unmet: Unmet, host: number, op: StripOp | null): StripOp[] {
+  const { mechanism, state } = snapshot;
   if (unmet.joint !== undefined && op && op.kind !== 'release') {
-    const inside = standing.carried(op.part);
+    const inside = snapshot.carried(op.part);
     const ties = mechanism.ends[unmet.joint]!.some((end) => inside.has(end));
     // a made joint goes wherever its two sides go: only by taking the other side along does it stop holding
     if (ties) return takingAlong(mechanism, state, unmet.joint, inside);
@@ -85,7 +85,7 @@ function detours(standing: Standing, unmet: Unmet, host: number, op: StripOp | n
   const own = op?.kind === 'open' || op?.kind === 'lift' ? op.part : -1;
   const over = couldCarry(mechanism, blocker);
   const under = couldCarry(mechanism, host);
-  const along = (part: number, other: number) => standing.carried(part).has(other);
+  const along = (part: number, other: number) => snapshot.carried(part).has(other);
   const away = [...over].filter((part) => !under.has(part) || !along(part, host));
   const aside = [...under].filter((part) => part !== own && (!over.has(part) || !along(part, blocker)));
   const lift = (part: number): StripOp => ({ kind: 'lift', part });
@@ -139,13 +139,13 @@ function partings(mechanism: Mechanism, state: DeviceState, part: number, inside
 
 /** Dead by what isolates alone, or by all that isolates together, or without the battery; or lifted away from it. */
 function isolationNeeds(mechanism: Mechanism, state: DeviceState, host: number, op: StripOp | null): StripOp[][] {
-  const { alone, together, cells, battery } = mechanism.isolation;
+  const { alone, jointly, cells, battery } = mechanism.isolation;
   const own = op?.kind === 'open' || op?.kind === 'lift' ? op.part : -1;
   const aside = [...couldCarry(mechanism, host)]
     .filter((part) => part !== own && !cells.includes(part))
     .map((part): StripOp => ({ kind: 'lift', part }));
   const byAlone = alone.map((joint): StripOp => ({ kind: 'release', joint }));
-  const left = together.filter((joint) => !state.released[joint]);
+  const left = jointly.filter((joint) => !state.released[joint]);
   if (left.length > 0) return left.map((joint) => [{ kind: 'release', joint }, ...byAlone, ...aside]);
   if (byAlone.length > 0) return [[...byAlone, ...aside]];
   return [[...couldCarry(mechanism, battery)].map((part): StripOp => ({ kind: 'lift', part })).concat(aside)];
@@ -155,8 +155,8 @@ function isolationNeeds(mechanism: Mechanism, state: DeviceState, host: number, 
 const DETOUR_DEPTH = 4;
 
 /** Would this detour ask for the very operation that it is to replace? */
-function asksFor(standing: Standing, detour: StripOp, avoided: StripOp): boolean {
-  const { mechanism, state } = standing;
+function asksFor(snapshot: Snapshot, detour: StripOp, avoided: StripOp): boolean {
+  const { mechanism, state } = snapshot;
   const goal = opKey(avoided);
   const seen = new Set<string>();
   let level = [detour];
@@ -164,7 +164,7 @@ function asksFor(standing: Standing, detour: StripOp, avoided: StripOp): boolean
     const next: StripOp[] = [];
     for (const op of level) {
       if (changesNothing(state, op)) continue;
-      for (const unmet of standing.unmet(op)) {
+      for (const unmet of snapshot.unmet(op)) {
         if (unmet.need === 'isolated' && mechanism.isolation.alone.length > 0) continue;
         const asked = direct(unmet);
         const key = opKey(asked);

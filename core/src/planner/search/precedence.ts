@@ -10,7 +10,7 @@ import {
 } from '../holds/index.ts';
 import { type Need, needsOf } from './need.ts';
 import { opKey } from './op-key.ts';
-import { Standing } from './standing.ts';
+import { Snapshot } from './snapshot.ts';
 import { opsOf, type WorkSet } from './work-set.ts';
 
 /** A chosen set of operations with what precedes each of them in every legal order. */
@@ -72,8 +72,8 @@ function withNeededOpens(
     const played = play(mechanism, state, ops, rules);
     if (played.waiting.length === 0) return ops;
     state = played.state;
-    const standing = new Standing(mechanism, state, rules);
-    const asked = played.waiting.flatMap(({ op }) => needsOf(standing, op).flatMap((need) => need.options.map(opKey)));
+    const snapshot = new Snapshot(mechanism, state, rules);
+    const asked = played.waiting.flatMap(({ op }) => needsOf(snapshot, op).flatMap((need) => need.options.map(opKey)));
     const found = [...new Set(asked)].flatMap((key) => spare.get(key) ?? []);
     if (found.length === 0) return ops;
     for (const op of found) spare.delete(opKey(op));
@@ -101,9 +101,9 @@ function necessaryPredecessors(
     // what is only lifted, in one movement, is open from then on
     return own ?? (option.kind === 'open' ? number.get(`lift ${option.part}`) : undefined);
   };
-  const standing = new Standing(mechanism, start, rules);
+  const snapshot = new Snapshot(mechanism, start, rules);
   const asked = ops.map((op, index) => {
-    const own = needsOf(standing, op, (each) => meeting(each) !== undefined);
+    const own = needsOf(snapshot, op, (each) => meeting(each) !== undefined);
     const met = (needs: readonly Need[]) =>
       needs
         .map((need) => need.options.map(meeting))

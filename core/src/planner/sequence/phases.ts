@@ -80,7 +80,7 @@ function isolatingOps(
   needs: (op: number) => ReadonlySet<number>,
 ): ReadonlySet<number> {
   if (isDead(mechanism, start)) return new Set();
-  const { alone, together: all, battery } = mechanism.isolation;
+  const { alone, jointly: all, battery } = mechanism.isolation;
   const releaseOf = (joint: number) => precedence.ops.findIndex((op) => op.kind === 'release' && op.joint === joint);
   const ways = alone.map((joint) => [releaseOf(joint)]);
   if (all.length > 0) ways.push(all.filter((joint) => !start.released[joint]).map(releaseOf));

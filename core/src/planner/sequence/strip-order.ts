@@ -42,11 +42,11 @@ export interface StripOrder {
 export function stripOrder(task: StripTask): StripOrder {
   const walk = new Walk(task);
   const order = walk.whole();
-  return walk.isStuck ? (asFound(task) ?? order) : order;
+  return walk.isStuck ? (asItIs(task) ?? order) : order;
 }
 
 /** The order in which the set was found; null where that is no way either. */
-function asFound({ chosen, admits }: StripTask): StripOrder | null {
+function asItIs({ chosen, admits }: StripTask): StripOrder | null {
   const { mechanism, precedence, rules } = chosen;
   let state = chosen.start;
   for (const op of precedence.ops) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { dunlinOpen, gannetWorks, tern5 } from '../../../test/maps.ts';
+import { dunlinOpen, gannetWorks, knotKeys, tern5 } from '../../../test/maps.ts';
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { planRepair } from '../plan/index.ts';
@@ -14,6 +14,14 @@ const allOps = (map: DeviceMap): Op[] => {
 };
 const tern = tern5();
 const find = (ops: readonly Op[], id: string) => ops.find((op) => op.id === id)!;
+
+describe('a part on a hinge', () => {
+  it('swings at its edge, as that is seen', () => {
+    expect(opWords(knotKeys(), find(allOps(knotKeys()), 'open:lid-frame')).hint).toContain(
+      'its hinge at the bottom edge',
+    );
+  });
+});
 
 describe('a procedure that this version does not know', () => {
   it('is called by its name, and not by that of another', () => {

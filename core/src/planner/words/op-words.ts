@@ -2,7 +2,7 @@ import { type DeviceMap, isOuter, type Joint, type Part } from '../../model/devi
 import type { Op } from '../drafts/index.ts';
 import { jointWords } from './joint-words.ts';
 import { procedureWords } from './procedure-words.ts';
-import { joined, type OpWords } from './said.ts';
+import { joined, type OpWords } from './sentences.ts';
 import { toKnow } from './to-know.ts';
 import { capital } from './english.ts';
 import { seenEdge, seenWay } from './seen.ts';
@@ -17,7 +17,7 @@ export function opWords(map: DeviceMap, op: Op): OpWords {
   const onto = op.onto ? `, onto ${partName(map, op.onto)}` : '';
   switch (op.kind) {
     case 'open':
-      return { title: 'Open it', thing: name, hint: joined(openingWords(op, part), ...toKnow(map, op)) };
+      return { title: 'Open it', thing: name, hint: joined(...openingWords(map, op, part), ...toKnow(map, op)) };
     case 'lift':
       return {
         title: op.isOld ? 'Lift the old one off' : 'Lift it off',
@@ -43,12 +43,14 @@ export function opWords(map: DeviceMap, op: Op): OpWords {
   }
 }
 
-/** The side that stays down, and how far. */
-function openingWords({ posture }: Op, { opens, face }: Part): string {
-  if (!opens) return '';
+/** The hinge that it swings on, or the side that stays down, and how far. */
+function openingWords({ joints }: DeviceMap, { posture }: Op, { id, opens, face }: Part): string[] {
+  const hinge = joints.find((each) => each.type === 'hinge' && each.holds.includes(id));
+  const swings = hinge?.type === 'hinge' ? [`It swings on its hinge at the ${seenEdge(hinge.edge, face)} edge.`] : [];
+  if (!opens) return swings;
   const gap = opens.gap ? `, ${opens.gap} mm at most while it is tethered` : '';
   const stands = posture === 'stands' && opens.angle ? `; then it may stand at ${opens.angle}°, against a block` : '';
-  return `The ${seenEdge(opens.edge, face)} edge stays down: open it toward there${gap}${stands}.`;
+  return [...swings, `The ${seenEdge(opens.edge, face)} edge stays down: open it toward there${gap}${stands}.`];
 }
 
 /** What stays open is not lowered yet: how it closes is said when it closes. */

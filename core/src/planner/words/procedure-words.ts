@@ -2,7 +2,7 @@ import { type BondJoint, type DeviceMap, type Joint, renewalOf } from '../../mod
 import { type Op, type ProcedureName, TEST_AFTER, thingOf } from '../drafts/index.ts';
 import { capital, plural } from './english.ts';
 import { jointWords, plugWords } from './joint-words.ts';
-import { joined, type OpWords } from './said.ts';
+import { joined, type OpWords } from './sentences.ts';
 import { jointKind, partName } from './thing-names.ts';
 import { toKnow } from './to-know.ts';
 

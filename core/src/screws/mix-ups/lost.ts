@@ -7,7 +7,7 @@ import { holesOf } from './holes.ts';
 /** What a lost screw leaves behind, and what can stand in for it. */
 export interface LostScrew {
   /** kinds of this device that go into its hole without harm, by the same bit; its own left out */
-  readonly standIns: readonly string[];
+  readonly substitutes: readonly string[];
   /** what it risks where it lies loose inside */
   readonly risk: string;
   /** as it is ordered */
@@ -22,7 +22,7 @@ export function lostScrew(
   const hole = holesOf(map, [joint]).find((each) => each.point.id === point);
   if (!hole) return null;
   const { kind: own } = hole;
-  const standIns = map.fasteners.filter(
+  const substitutes = map.fasteners.filter(
     (each) =>
       each.id !== own.id && !each.captive && each.drive === own.drive && harmOf(each, own, hole.point, limits) === null,
   );
@@ -34,7 +34,7 @@ export function lostScrew(
       ? `; look at ${magnets.map(({ name }) => name).join(', ')} first: magnets`
       : '';
   return {
-    standIns: standIns.map(({ id }) => id),
+    substitutes: substitutes.map(({ id }) => id),
     risk: `Loose inside: ${under}${stuck}`,
     order: `${own.thread} × ${own.length} mm, ${own.drive}, head ${own.head} mm${own.colour ? `, ${own.colour}` : ''}`,
   };

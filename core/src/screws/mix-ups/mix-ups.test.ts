@@ -148,7 +148,7 @@ describe('a screw in doubt', () => {
 describe('a lost screw', () => {
   it('names what fits its hole without harm, what it risks, and what is ordered', () => {
     const lid = lostScrew(gannetWorks(), { joint: 'lid-screws', point: 'l1' }, LIMITS)!;
-    expect(lid.standIns).toEqual(['holder']);
+    expect(lid.substitutes).toEqual(['holder']);
     expect(lid.risk).toContain('Compass shield first: magnets');
     expect(lid.order).toBe('M1.4x0.3 × 2.4 mm, PH000, head 2.2 mm');
     expect(lostScrew(gannetWorks(), { joint: 'lid-screws', point: 'more-1' }, LIMITS)).toBeNull();

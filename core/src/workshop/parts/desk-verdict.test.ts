@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { tern5 } from '../../../test/maps.ts';
 import type { DeskPart } from './desk-part.ts';
-import { byUrgency, deskStanding } from './desk-verdict.ts';
+import { byUrgency, deskVerdict } from './desk-verdict.ts';
 
 const looked = { condition: 'good', includes: [], lacks: [], text: '' } as const;
 const accept = { decision: 'accept', text: '', by: 'Ines', at: '2026-11-24T08:00:00Z' } as const;
@@ -19,7 +19,7 @@ const part = (more: Partial<DeskPart>): DeskPart => ({
   ...more,
 });
 const damaged = { ...looked, condition: 'damaged' } as const;
-const standing = (more: Partial<DeskPart>, today = '2026-11-24') => deskStanding(tern5(), part(more), today);
+const standing = (more: Partial<DeskPart>, today = '2026-11-24') => deskVerdict(tern5(), part(more), today);
 
 describe('where a part stands', () => {
   it('goes back by its last day, and is for the lead once that is over', () => {

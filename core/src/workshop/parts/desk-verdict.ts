@@ -7,7 +7,7 @@ import { type DeskPart, isAccepted, partVerdict, returnBy } from './desk-part.ts
 type Standing = 'sent-back' | 'accepted' | 'accepted-anyway' | 'send-back' | 'too-late' | 'hold' | 'use';
 
 /** What is to be thought of a part, and until when. */
-export type DeskStanding = PartVerdict & {
+export type DeskVerdict = PartVerdict & {
   readonly standing: Standing;
   readonly accepted: boolean;
   readonly returnBy: CalendarDate;
@@ -20,7 +20,7 @@ export type DeskStanding = PartVerdict & {
 /** What is not decided yet presses in its last days (guess). */
 const LAST_DAYS = 5;
 
-export function deskStanding(map: DeviceMap, part: DeskPart, today: CalendarDate): DeskStanding {
+export function deskVerdict(map: DeviceMap, part: DeskPart, today: CalendarDate): DeskVerdict {
   const verdict = partVerdict(map, part);
   const left = daysLeft(today, returnBy(part));
   const standing = standingOf(part, verdict, left);
@@ -47,8 +47,8 @@ const RANKS: Readonly<Record<Standing, number>> = {
 
 /** The most pressing first: what has to go back, by the days left; then what is held, what is good, what is gone. */
 export function byUrgency(
-  a: Pick<DeskStanding, 'standing' | 'daysLeft'>,
-  b: Pick<DeskStanding, 'standing' | 'daysLeft'>,
+  a: Pick<DeskVerdict, 'standing' | 'daysLeft'>,
+  b: Pick<DeskVerdict, 'standing' | 'daysLeft'>,
 ): number {
   return RANKS[a.standing] - RANKS[b.standing] || a.daysLeft - b.daysLeft;
 }

@@ -10,4 +10,4 @@ export {
   returnBy,
 } from './desk-part.ts';
 export { comparePieces, type Pieces, placesOn } from './compared-pieces.ts';
-export { byUrgency, type DeskStanding, deskStanding } from './desk-verdict.ts';
+export { byUrgency, type DeskVerdict, deskVerdict } from './desk-verdict.ts';

@@ -8,7 +8,6 @@ import { countdown, edgeName, plural, seenEdge, spokenName } from '@nibrel/core/
 import { Link } from 'react-router';
 import { temperature, temperatures } from '../../app/units.ts';
 import type { Side } from '../../drawing/geometry.ts';
-import { Caution } from '../../ui/caution.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { EdgeMarks } from './edge-marks.tsx';
 import type { Hand } from './hand.ts';
@@ -186,7 +185,6 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
         Pick card to print
       </Link>
       {bond.seam && <Seam map={map} bond={bond} depth={next.depth} />}
-      {bond.seam?.not && <Caution>Not {bond.seam.not}</Caution>}
       <div className="flex flex-wrap items-center gap-3 text-body">
         <span className="text-quiet">Picks that stay in</span>
         <Choice

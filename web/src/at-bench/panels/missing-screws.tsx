@@ -83,7 +83,7 @@ function Lost({ map, state, screw, onFound, onOrder }: LostProps) {
   const letters = screwLetters(map);
   const lost = lostScrew(map, screw, state.limits);
   const order = lost && `To order: a screw ${lost.order}, for ${placeOf(map, screw)}`;
-  const isOrdered = state.standing.some((event) => event.type === 'note' && event.data.text === order);
+  const isOrdered = state.inForce.some((event) => event.type === 'note' && event.data.text === order);
   return (
     <li className="border-b border-hair py-2">
       <div className="flex items-center justify-between gap-4">
@@ -98,9 +98,9 @@ function Lost({ map, state, screw, onFound, onOrder }: LostProps) {
         <>
           <p className="text-body">{lost.risk}.</p>
           <p className="text-body">
-            {lost.standIns.length === 0
+            {lost.substitutes.length === 0
               ? 'No other screw of this device fits its hole safely.'
-              : `Fits its hole as well: ${lost.standIns.map((id) => letters.get(id)!.letter).join(', ')}.`}
+              : `Fits its hole as well: ${lost.substitutes.map((id) => letters.get(id)!.letter).join(', ')}.`}
           </p>
           <div className="mt-1 flex flex-wrap items-center gap-3">
             <span className="text-body">{lost.order}</span>
@@ -117,13 +117,13 @@ function Lost({ map, state, screw, onFound, onOrder }: LostProps) {
 }
 
 /** *On the mat since 14:05, Ines; the mat was spilled at 14:40* */
-function lastSeen({ standing }: JobState, { joint, point }: Screw): string {
-  const out = standing.findLast(
+function lastSeen({ inForce }: JobState, { joint, point }: Screw): string {
+  const out = inForce.findLast(
     (event) =>
       (event.type === 'screw' && event.data.joint === joint && event.data.point === point) ||
       (event.type === 'did' && event.data.steps.some((step) => step.kind === 'release' && step.joint === joint)),
   );
-  const spill = standing.findLast(({ type }) => type === 'spill');
+  const spill = inForce.findLast(({ type }) => type === 'spill');
   const seen = out ? `Laid on the mat at ${clock(out.at)} by ${out.by}` : 'Not seen on the mat';
   return spill && (!out || spill.at > out.at) ? `${seen}; the mat was spilled after that` : seen;
 }

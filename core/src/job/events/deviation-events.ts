@@ -7,7 +7,7 @@ export const CLOSINGS = ['reuse', 'renew', 'glue'] as const;
 export type BondClosing = (typeof CLOSINGS)[number];
 
 /** What this very device showed, other than its map says, and what was decided on sight. */
-export interface FoundEventData {
+export interface DeviationEventData {
   /** a part that is not there, is another one, or is one more than the map has */
   readonly 'not-mapped': {
     readonly what: 'missing' | 'different' | 'extra';
@@ -32,7 +32,7 @@ const mm = Joi.number().min(-100).max(3000);
 const isExtra = { is: 'extra', then: Joi.required(), otherwise: Joi.forbidden() };
 
 /** What is true of them, and the shape of their data. */
-export const FOUND_EVENTS: EventRows<FoundEventData> = {
+export const DEVIATION_EVENTS: EventRows<DeviationEventData> = {
   'not-mapped': {
     tells: 'The device is not as its map says',
     ...WORK,

@@ -4,33 +4,33 @@ import { applied, assembled, judge, type Mechanism, mechanismOf, numberedOp } fr
 import type { DoneOp } from '../../planner/plan/index.ts';
 import { type Policy, settled } from '../../model/policy/index.ts';
 import type { Target } from '../../planner/search/index.ts';
-import { AS_MAPPED, type Found } from './found-state.ts';
+import { AS_MAPPED, type Deviations } from './deviations.ts';
 import { renewalDecided } from './renewal-now.ts';
 import type { JobState } from './job-state.ts';
 
-/** What a plan is made from: the device as it was found, and what was done to it. */
-export interface AsFound {
+/** What a plan is made from: the device as it is, and what was done to it. */
+export interface AsItIs {
   readonly map: DeviceMap;
   readonly done: readonly DoneOp[];
   readonly policy: Partial<Policy>;
 }
 
 /**
- * The device as it was found: its map without the parts that are not there, with those that differ to be looked at, and
+ * The device as it is: its map without the parts that are not there, with those that differ to be looked at, and
  * with its bonds closed as it was decided. A missing part that is to be replaced stays in the map, and counts as off.
  */
-export function asFound({ map }: Mechanism, state: JobState): AsFound {
-  const { found, done, policy, targets } = state;
-  if (found === AS_MAPPED) return { map, done, policy };
+export function asItIs({ map }: Mechanism, state: JobState): AsItIs {
+  const { deviations, done, policy, targets } = state;
+  if (deviations === AS_MAPPED) return { map, done, policy };
   const replaced = new Set(targets.flatMap((each) => ('replace' in each ? [each.replace] : [])));
-  const missing = [...found.missing];
+  const missing = [...deviations.missing];
   const gone = new Set(missing.filter((id) => !replaced.has(id)));
-  const left = mapFound(map, found, replaced, settled(map, policy).policy.closing);
+  const left = mapAsItIs(map, deviations, replaced, settled(map, policy).policy.closing);
   const parts = new Set(left.parts.map(({ id }) => id));
   const joints = new Set(left.joints.map(({ id }) => id));
   const isLeft = (op: DoneOp) => (op.joint === undefined ? parts.has(op.part!) : joints.has(op.joint));
   const absent = missing.filter((id) => !gone.has(id));
-  const isDecided = found.closings.size > 0;
+  const isDecided = deviations.closings.size > 0;
   return {
     map: left,
     done: withoutThem(left, done.filter(isLeft), absent),
@@ -38,21 +38,26 @@ export function asFound({ map }: Mechanism, state: JobState): AsFound {
   };
 }
 
-/** Made once for what was found: every step of a job is judged on it. */
-function mapFound(map: DeviceMap, found: Found, replaced: ReadonlySet<string>, school: Policy['closing']): DeviceMap {
-  const made = maps.get(found) ?? new Map<string, DeviceMap>();
-  maps.set(found, made);
+/** Made once for what deviates: every step of a job is judged on it. */
+function mapAsItIs(
+  map: DeviceMap,
+  deviations: Deviations,
+  replaced: ReadonlySet<string>,
+  school: Policy['closing'],
+): DeviceMap {
+  const made = maps.get(deviations) ?? new Map<string, DeviceMap>();
+  maps.set(deviations, made);
   const key = JSON.stringify([map.id, [...replaced], school]);
-  const gone = new Set([...found.missing].filter((id) => !replaced.has(id)));
-  const known = made.get(key) ?? closedAs(withoutParts(mapSeen(map, found, replaced), gone), found, school);
+  const gone = new Set([...deviations.missing].filter((id) => !replaced.has(id)));
+  const known = made.get(key) ?? closedAs(withoutParts(mapSeen(map, deviations, replaced), gone), deviations, school);
   made.set(key, known);
   return known;
 }
 
-const maps = new WeakMap<Found, Map<string, DeviceMap>>();
+const maps = new WeakMap<Deviations, Map<string, DeviceMap>>();
 
 /** Targets that are still there to be reached. */
-export function targetsFound({ map }: AsFound, targets: readonly Target[]): Target[] {
+export function targetsAsItIs({ map }: AsItIs, targets: readonly Target[]): Target[] {
   const ids = new Set([...map.parts, ...map.joints].map(({ id }) => id));
   const isThere = (target: Target) =>
     'full' in target ||
@@ -60,9 +65,9 @@ export function targetsFound({ map }: AsFound, targets: readonly Target[]): Targ
   return targets.filter(isThere);
 }
 
-/** The mechanism of the device as it was found. */
-export function mechanismFound(mechanism: Mechanism, state: JobState): Mechanism {
-  const { map } = asFound(mechanism, state);
+/** The mechanism of the device as it is. */
+export function mechanismAsItIs(mechanism: Mechanism, state: JobState): Mechanism {
+  const { map } = asItIs(mechanism, state);
   if (map === mechanism.map) return mechanism;
   const known = mechanisms.get(map) ?? mechanismOf(map);
   mechanisms.set(map, known);
@@ -71,7 +76,7 @@ export function mechanismFound(mechanism: Mechanism, state: JobState): Mechanism
 
 const mechanisms = new WeakMap<DeviceMap, Mechanism>();
 
-function mapSeen(map: DeviceMap, { different }: Found, replaced: ReadonlySet<string>): DeviceMap {
+function mapSeen(map: DeviceMap, { different }: Deviations, replaced: ReadonlySet<string>): DeviceMap {
   if (different.size === 0) return map;
   const seen = (part: Part): Part =>
     different.has(part.id) && !replaced.has(part.id) && part.reuse !== 'single-use'
@@ -108,12 +113,12 @@ function withoutParts(map: DeviceMap, gone: ReadonlySet<string>): DeviceMap {
 }
 
 /** The map with its bonds closed as it was decided on sight, and else as the workshop closes them. */
-export function asClosed({ map }: Mechanism, { found, policy }: JobState): DeviceMap {
-  return closedAs(map, found, settled(map, policy).policy.closing);
+export function asClosed({ map }: Mechanism, { deviations, policy }: JobState): DeviceMap {
+  return closedAs(map, deviations, settled(map, policy).policy.closing);
 }
 
 /** Every bond closed as it was decided on sight; the others as the workshop closes them. */
-function closedAs(map: DeviceMap, { closings }: Found, school: Policy['closing']): DeviceMap {
+function closedAs(map: DeviceMap, { closings }: Deviations, school: Policy['closing']): DeviceMap {
   if (closings.size === 0) return map;
   const closed = (joint: Joint): Joint => {
     if (joint.type !== 'bond') return joint;

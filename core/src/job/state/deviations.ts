@@ -8,7 +8,7 @@ export interface ExtraPart {
 }
 
 /** What this device showed, other than its map says, and what was decided on sight. */
-export interface Found {
+export interface Deviations {
   /** parts that are not there, with what would lie on them */
   readonly missing: ReadonlySet<string>;
   readonly different: ReadonlySet<string>;
@@ -17,7 +17,7 @@ export interface Found {
   readonly closings: ReadonlyMap<string, BondClosing>;
 }
 
-export const AS_MAPPED: Found = {
+export const AS_MAPPED: Deviations = {
   missing: new Set(),
   different: new Set(),
   extra: [],

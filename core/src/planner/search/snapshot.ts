@@ -10,7 +10,7 @@ import {
 import { opKey } from './op-key.ts';
 
 /** A device as it stands, of which the same things are asked again and again: each is found out once. */
-export class Standing {
+export class Snapshot {
   readonly mechanism: Mechanism;
   readonly state: DeviceState;
   readonly rules: Rules;

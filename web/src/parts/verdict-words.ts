@@ -3,7 +3,7 @@ import type { PartLine } from '@nibrel/core/api';
 import { day } from '../app/format.ts';
 
 /** Where a part stands, in the fewest words. */
-export function standingWords(part: PartLine): { readonly word: string; readonly more: string } {
+export function verdictWords(part: PartLine): { readonly word: string; readonly more: string } {
   const by = `by ${day(part.returnBy)}, ${dayWords(part.daysLeft)}`;
   switch (part.standing) {
     case 'sent-back':

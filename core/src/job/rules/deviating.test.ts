@@ -3,7 +3,7 @@ import { TestBench } from '../../../test/bench.ts';
 import { changed, tern5 } from '../../../test/maps.ts';
 import type { OpId } from '../../planner/drafts/index.ts';
 import type { EventData } from '../events/events.ts';
-import type { BondClosing } from '../events/found-events.ts';
+import type { BondClosing } from '../events/deviation-events.ts';
 import { leftOpen } from './left-open.ts';
 import { UNKNOWN } from '../state/surroundings.ts';
 
@@ -71,7 +71,7 @@ describe('a part that is not there', () => {
     const bench = atDisplay();
     const before = ids(bench);
     bench.send(...notMapped('missing', { part: 'connector-lid' }));
-    bench.send('undo', { event: bench.state.standing.at(-1)!.id });
+    bench.send('undo', { event: bench.state.inForce.at(-1)!.id });
     expect(ids(bench)).toEqual(before);
     expect(bench.state.corrections).toEqual([]);
   });

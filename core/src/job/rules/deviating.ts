@@ -4,16 +4,16 @@ import { applied, carried, type Mechanism, type PhysicalOp, SEATED } from '../..
 import { keyOf, looseScrewsOf } from '../../screws/screws/index.ts';
 import { heldName } from '../../planner/words/index.ts';
 import type { BenchEvent } from '../events/index.ts';
-import type { FoundEventData } from '../events/index.ts';
+import type { DeviationEventData } from '../events/index.ts';
 import type { ExtraPart } from '../state/index.ts';
 import { grown, withKey } from '../state/index.ts';
 import { withMark } from './mark.ts';
 import { newlyReached } from '../state/index.ts';
 import type { JobState, Outcome } from '../state/index.ts';
 
-export type FoundEvent = Extract<BenchEvent, { type: keyof FoundEventData }>;
+export type DeviationEvent = Extract<BenchEvent, { type: keyof DeviationEventData }>;
 
-export function atFinding(mechanism: Mechanism, state: JobState, event: FoundEvent): Outcome {
+export function atDeviation(mechanism: Mechanism, state: JobState, event: DeviationEvent): Outcome {
   switch (event.type) {
     case 'not-mapped':
       return notMapped(mechanism, state, event);
@@ -24,8 +24,12 @@ export function atFinding(mechanism: Mechanism, state: JobState, event: FoundEve
   }
 }
 
-function notMapped(mechanism: Mechanism, state: JobState, { id, data }: FoundEvent & { type: 'not-mapped' }): Outcome {
-  const { found } = state;
+function notMapped(
+  mechanism: Mechanism,
+  state: JobState,
+  { id, data }: DeviationEvent & { type: 'not-mapped' },
+): Outcome {
+  const { deviations } = state;
   const { map } = mechanism;
   if (data.what === 'extra') {
     const over = data.over as ExtraPart['over'];
@@ -37,7 +41,7 @@ function notMapped(mechanism: Mechanism, state: JobState, { id, data }: FoundEve
     return {
       state: {
         ...state,
-        found: { ...found, extra: grown(found.extra, extra) },
+        deviations: { ...deviations, extra: grown(deviations.extra, extra) },
         corrections: grown(state.corrections, { path: 'parts', from: null, to: { name: data.name, ...at }, text }),
       },
     };
@@ -56,7 +60,7 @@ function notMapped(mechanism: Mechanism, state: JobState, { id, data }: FoundEve
     return {
       state: {
         ...state,
-        found: { ...found, different: new Set([...found.different, part.id]) },
+        deviations: { ...deviations, different: new Set([...deviations.different, part.id]) },
         corrections: grown(state.corrections, correction),
       },
     };
@@ -73,7 +77,7 @@ export function notMissing(mechanism: Mechanism, { device }: JobState, id: strin
   const { base, name } = map.parts[number]!;
   if (base) return `part: ${name} carries everything else: it is there.`;
   if (device.status[number] !== SEATED) return `part: ${name} was there in this job.`;
-  const isolating = new Set([...isolation.alone, ...isolation.together]);
+  const isolating = new Set([...isolation.alone, ...isolation.jointly]);
   const kills = (each: number) =>
     isolation.cells.includes(each) || holding[each]!.some((joint) => isolating.has(joint));
   return [...carried(mechanism, device, number)].some(kills)
@@ -99,25 +103,28 @@ function withoutPart(mechanism: Mechanism, state: JobState, number: number): Out
     const joint = map.joints[each]!;
     return joint.type === 'screw' ? looseScrewsOf(map, joint, state.ledger).map(keyOf) : [];
   });
-  const { ledger, found } = state;
+  const { ledger, deviations } = state;
   const after = {
     ...state,
     device,
     ledger: { ...ledger, neverThere: new Set([...ledger.neverThere, ...holes]) },
-    found: { ...found, missing: new Set([...found.missing, ...gone.map((each) => map.parts[each]!.id)]) },
+    deviations: {
+      ...deviations,
+      missing: new Set([...deviations.missing, ...gone.map((each) => map.parts[each]!.id)]),
+    },
   };
   return { state: { ...after, reached: newlyReached(mechanism, after) } };
 }
 
 /** Good: it goes back. Failed: the job turns into what the map says of it, else it is renewed itself. */
-function inspected(mechanism: Mechanism, state: JobState, data: FoundEventData['inspected']): Outcome {
+function inspected(mechanism: Mechanism, state: JobState, data: DeviationEventData['inspected']): Outcome {
   const { map } = mechanism;
   const part = map.parts.find(({ id }) => id === data.part);
   if (!part) return { problem: `part: There is no part “${data.part}” in this map.` };
-  const { found } = state;
+  const { deviations } = state;
   const seen = {
     ...withMark(state, opId('inspect', part.id)),
-    found: { ...found, inspected: withKey(found.inspected, part.id, data.result) },
+    deviations: { ...deviations, inspected: withKey(deviations.inspected, part.id, data.result) },
   };
   if (data.result === 'good') return { state: seen };
   const replace = part.ifFailed?.replace ?? part.id;
@@ -125,25 +132,25 @@ function inspected(mechanism: Mechanism, state: JobState, data: FoundEventData['
   return { state: isTarget ? seen : { ...seen, targets: [...seen.targets, { replace }] } };
 }
 
-function closing(mechanism: Mechanism, state: JobState, { joint: id, way }: FoundEventData['closing']): Outcome {
+function closing(mechanism: Mechanism, state: JobState, { joint: id, way }: DeviationEventData['closing']): Outcome {
   const joint = mechanism.map.joints.find((each) => each.id === id);
   if (joint?.type !== 'bond' || isSelfParting(joint)) return { problem: `joint: “${id}” is no bond of this map.` };
-  const { found } = state;
+  const { deviations } = state;
   const names = heldName(mechanism.map, joint);
   const isMade = !state.device.released[mechanism.joint.get(id)!] && state.done.some((op) => op.joint === id);
   if (isMade) return { problem: `joint: The bond of ${names} is closed already. Open it again first.` };
-  return { state: { ...state, found: { ...found, closings: withKey(found.closings, id, way) } } };
+  return { state: { ...state, deviations: { ...deviations, closings: withKey(deviations.closings, id, way) } } };
 }
 
 /** Extra parts that were taken off and are not back. */
-export function extraOff({ found, steps }: Pick<JobState, 'found' | 'steps'>): ExtraPart[] {
+export function extraOff({ deviations, steps }: Pick<JobState, 'deviations' | 'steps'>): ExtraPart[] {
   const isDone = (name: 'take-off' | 'put-back', { id }: ExtraPart) => (steps.get(opId(name, id)) ?? 0) > 0;
-  return found.extra.filter((each) => isDone('take-off', each) && !isDone('put-back', each));
+  return deviations.extra.filter((each) => isDone('take-off', each) && !isDone('put-back', each));
 }
 
 /** Parts that are not there, save those that a new one was fitted for since. */
-export function notThere({ found, done }: Pick<JobState, 'found' | 'done'>): ReadonlySet<string> {
-  if (found.missing.size === 0) return found.missing;
+export function notThere({ deviations, done }: Pick<JobState, 'deviations' | 'done'>): ReadonlySet<string> {
+  if (deviations.missing.size === 0) return deviations.missing;
   const fitted = new Set(done.flatMap((op) => (op.kind === 'fit' ? [op.part!] : [])));
-  return new Set([...found.missing].filter((id) => !fitted.has(id)));
+  return new Set([...deviations.missing].filter((id) => !fitted.has(id)));
 }
