@@ -1,117 +1,121 @@
-import { spawn } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
-import { browserInstalled, built, installed, root } from './setup.mjs';
+import { inDemo } from './in-demo.mjs';
+import { root } from './setup.mjs';
 
 // npm run screenshots: one picture of each main view, from demo data, to docs/screenshots, and a sample report.
-await installed();
-await built();
-const executablePath = await browserInstalled();
-const port = 4699;
-const server = spawn(process.execPath, [join(root, 'server/dist/main.js'), '--demo'], {
-  env: { ...process.env, NIBREL_PORT: String(port), NIBREL_DATA: mkdtempSync(join(tmpdir(), 'nibrel-shots-')) },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-await new Promise((resolve) => server.stdout.on('data', (text) => String(text).includes('ready') && resolve()));
-const url = `http://127.0.0.1:${port}`;
-const { jobs } = await (await fetch(`${url}/api/v1/jobs`)).json();
-const job = (title) => jobs.find((each) => each.title === title).id;
+await inDemo(async ({ url, job, open }) => {
+  const views = [
+    ['bench', '/', /hands-on/],
+    [
+      'devices',
+      '/devices/tern-5',
+      /Tern 5/,
+      async (page) => page.getByRole('combobox', { name: 'Part or joint' }).selectOption('connector-lid'),
+    ],
+    ['new-repair', '/new?map=tern-5&part=display', /no order takes less/],
+    ['at-the-bench', `/jobs/${job('Purser 3')}`, /to go/],
+    [
+      'screws',
+      `/jobs/${job('Deck crane 1')}/screws/mix-ups`,
+      /does no harm|not into/,
+      async (page) => page.getByRole('button', { name: /^G/ }).click(),
+    ],
+    [
+      'spilled',
+      `/jobs/${job('Deck crane 1')}/screws/spill`,
+      /The mat was spilled/,
+      async (page) => {
+        await page.getByRole('button', { name: 'From the caliper (simulated)' }).click();
+        await page.getByText('20 screws picked up').waitFor();
+        await page.waitForTimeout(600);
+        await page.getByRole('button', { name: 'Sort them back' }).click();
+      },
+    ],
+    [
+      'intake',
+      `/jobs/${job('Bridge 1')}/intake`,
+      /The owner says/,
+      async (page) => {
+        await page.getByRole('button', { name: /^Call/ }).first().click();
+      },
+    ],
+    [
+      'prepare',
+      `/jobs/${job('Engine room 6')}/prepare`,
+      /things to tell/,
+      async (page) => page.keyboard.press('Space'),
+    ],
+    [
+      'way',
+      `/jobs/${job('Engine room 6')}/way`,
+      /1 of/,
+      async (page) => {
+        for (let n = 0; n < 22; n++) await page.keyboard.press('ArrowRight');
+      },
+    ],
+    [
+      'parts',
+      '/parts',
+      /Parts desk/,
+      async (page) =>
+        page
+          .getByRole('link', { name: /Lower board/ })
+          .first()
+          .click(),
+    ],
+    ['heat', '/heat/shearwater-11', /source on/, async (page) => page.waitForTimeout(1500)],
+    ['pick-card', '/pick-card/shearwater-11/front-bond', /Page to print/],
+    [
+      'cutting',
+      `/jobs/${job('Deck crew 14')}`,
+      /to go/,
+      async (page) => {
+        await stepTo(page, 'Heat it');
+        await page.getByRole('radio', { name: 'stand-in, ×10' }).click();
+        await page.keyboard.press('Space');
+        await page.getByText(/Measured: .* from 1\d readings/).waitFor({ timeout: 30_000 });
+        await page.reload();
+        await page.getByRole('timer', { name: 'Time to cut' }).waitFor({ timeout: 60_000 });
+        await page.waitForTimeout(5000);
+        await page.keyboard.press('Space');
+        await page.getByText('Cut: bottom').waitFor();
+        await page.keyboard.press('Space');
+      },
+    ],
+    [
+      'side-by-side',
+      `/jobs/${job('Radio room 2')}`,
+      /to go/,
+      async (page) => page.getByRole('figure', { name: /side by side/ }).waitFor(),
+    ],
+    [
+      'trying',
+      `/jobs/${job('Car deck 7')}`,
+      /to go/,
+      async (page) => {
+        await page.getByRole('button', { name: 'Let the device test itself (simulated)' }).click();
+        await page.getByText(/again before it is closed/).waitFor({ timeout: 30_000 });
+      },
+    ],
+    ['hand-over', `/jobs/${job('Mess 4')}/hand-over`, /It may go/, async (page) => page.waitForTimeout(600)],
+    ['kit', '/kit', /Tools and bits/],
+    ['schools', '/schools', /So:/],
+    ['record', `/jobs/${job('Wheelhouse 2')}/record`, /none left/],
+  ];
 
-const views = [
-  ['bench', '/', /hands-on/],
-  [
-    'devices',
-    '/devices/tern-5',
-    /Tern 5/,
-    async (page) => page.getByRole('combobox', { name: 'Part or joint' }).selectOption('connector-lid'),
-  ],
-  ['new-repair', '/new?map=tern-5&part=display', /no order takes less/],
-  ['at-the-bench', `/jobs/${job('Purser 3')}`, /to go/],
-  [
-    'screws',
-    `/jobs/${job('Deck crane 1')}/screws/mix-ups`,
-    /does no harm|not into/,
-    async (page) => page.getByRole('button', { name: /^G/ }).click(),
-  ],
-  [
-    'spilled',
-    `/jobs/${job('Deck crane 1')}/screws/spill`,
-    /The mat was spilled/,
-    async (page) => {
-      await page.getByRole('button', { name: 'From the caliper (simulated)' }).click();
-      await page.getByText('20 screws picked up').waitFor();
-      await page.waitForTimeout(600);
-      await page.getByRole('button', { name: 'Sort them back' }).click();
-    },
-  ],
-  [
-    'intake',
-    `/jobs/${job('Bridge 1')}/intake`,
-    /The owner says/,
-    async (page) => {
-      await page.getByRole('button', { name: /^Call/ }).first().click();
-    },
-  ],
-  ['prepare', `/jobs/${job('Engine room 6')}/prepare`, /things to tell/, async (page) => page.keyboard.press('Space')],
-  [
-    'way',
-    `/jobs/${job('Engine room 6')}/way`,
-    /1 of/,
-    async (page) => {
-      for (let n = 0; n < 22; n++) await page.keyboard.press('ArrowRight');
-    },
-  ],
-  [
-    'parts',
-    '/parts',
-    /Parts desk/,
-    async (page) =>
-      page
-        .getByRole('link', { name: /Lower board/ })
-        .first()
-        .click(),
-  ],
-  ['heat', '/heat/shearwater-11', /source on/, async (page) => page.waitForTimeout(1500)],
-  ['pick-card', '/pick-card/shearwater-11/front-bond', /Page to print/],
-  [
-    'cutting',
-    `/jobs/${job('Deck crew 14')}`,
-    /to go/,
-    async (page) => {
-      await stepTo(page, 'Heat it');
-      await page.getByRole('radio', { name: 'stand-in, ×10' }).click();
-      await page.keyboard.press('Space');
-      await page.getByText(/Measured: .* from 1\d readings/).waitFor({ timeout: 30_000 });
-      await page.reload();
-      await page.getByRole('timer', { name: 'Time to cut' }).waitFor({ timeout: 60_000 });
-      await page.waitForTimeout(5000);
-      await page.keyboard.press('Space');
-      await page.getByText('Cut: bottom').waitFor();
-      await page.keyboard.press('Space');
-    },
-  ],
-  [
-    'side-by-side',
-    `/jobs/${job('Radio room 2')}`,
-    /to go/,
-    async (page) => page.getByRole('figure', { name: /side by side/ }).waitFor(),
-  ],
-  [
-    'trying',
-    `/jobs/${job('Car deck 7')}`,
-    /to go/,
-    async (page) => {
-      await page.getByRole('button', { name: 'Let the device test itself (simulated)' }).click();
-      await page.getByText(/again before it is closed/).waitFor({ timeout: 30_000 });
-    },
-  ],
-  ['hand-over', `/jobs/${job('Mess 4')}/hand-over`, /It may go/, async (page) => page.waitForTimeout(600)],
-  ['kit', '/kit', /Tools and bits/],
-  ['schools', '/schools', /So:/],
-  ['record', `/jobs/${job('Wheelhouse 2')}/record`, /none left/],
-];
+  for (const [name, path, ready, act, options] of views) {
+    const page = await open(path, options);
+    await page.getByText(ready).first().waitFor();
+    await act?.(page);
+    await page.waitForTimeout(1200);
+    await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+    await page.context().close();
+  }
+  // and the report of the repair that was finished last, as a sample
+  const report = await fetch(`${url}/api/v1/jobs/${job('Mess 4')}/report.pdf`);
+  writeFileSync(join(root, 'docs/examples/report.pdf'), Buffer.from(await report.arrayBuffer()));
+});
 
 /** Goes on by keyboard until an operation is in hand. */
 async function stepTo(page, title) {
@@ -120,33 +124,4 @@ async function stepTo(page, title) {
     await page.keyboard.press('Space');
     await page.waitForTimeout(400);
   }
-}
-
-const browser = await chromium.launch({
-  executablePath,
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
-});
-const settings = {
-  state: { theme: 'system', sound: false, speech: false, person: 'Ines', people: ['Ines', 'Tomas'] },
-  version: 0,
-};
-try {
-  for (const [name, path, ready, act, options] of views) {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
-    const page = await context.newPage();
-    await page.addInitScript((stored) => localStorage.setItem('nibrel.bench', stored), JSON.stringify(settings));
-    await page.goto(url + path);
-    await page.getByText(ready).first().waitFor();
-    await act?.(page);
-    await page.waitForTimeout(1200);
-    await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
-    await context.close();
-  }
-  // and the report of the repair that was finished last, as a sample
-  const report = await fetch(`${url}/api/v1/jobs/${job('Mess 4')}/report.pdf`);
-  writeFileSync(join(root, 'docs/examples/report.pdf'), Buffer.from(await report.arrayBuffer()));
-} finally {
-  // also where a picture fails
-  await browser.close();
-  server.kill();
 }

@@ -2,6 +2,9 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { basename, dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { format, resolveConfig } from 'prettier';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { planRepair } from '@nibrel/core/planner/plan';
+import { opLine } from '@nibrel/core/planner/words';
 import { describe, expect, it } from 'vitest';
 import { eventTable } from '../src/http/event-table.ts';
 import { openApi } from '../src/http/openapi.ts';
@@ -82,5 +85,16 @@ describe('pages', () => {
       .map((file) => basename(file))
       .filter((name) => name !== 'index.ts');
     expect(names.filter((name, at) => names.indexOf(name) !== at)).toEqual([]);
+  });
+
+  it('and the plan in the README comes of the map beside it', () => {
+    const page = readFileSync(join(root, 'README.md'), 'utf8');
+    const block = (language: string) => new RegExp(`\`\`\`${language}\\n([\\s\\S]*?)\`\`\``).exec(page)![1]!;
+    const map = JSON.parse(readFileSync(join(root, 'docs/examples/sample.json'), 'utf8')) as DeviceMap;
+    const joints = JSON.parse(block('json')) as DeviceMap['joints'];
+    expect(map.joints).toEqual(joints.map((joint) => expect.objectContaining(joint)));
+    const budget = { now: () => performance.now(), limitMs: 1000 };
+    const { strip } = planRepair({ map, targets: [{ replace: 'cell' }] }, budget);
+    expect(block('text').trim().split('\n')).toEqual(strip.map((op) => opLine(map, op)));
   });
 });
