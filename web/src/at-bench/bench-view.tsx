@@ -21,6 +21,7 @@ import {
 import type { DeviceMap, Face } from '@nibrel/core/model/device-map';
 import { type Op, TEST_AFTER } from '@nibrel/core/planner/drafts';
 import { counts } from '@nibrel/core/screws/screws';
+import { targetId } from '@nibrel/core/planner/search';
 import { opWords, partName, plural } from '@nibrel/core/planner/words';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -293,8 +294,8 @@ function Bench({ bench, mechanism, map, state }: OpenJob) {
               onTest={(test) => void bench.send('test', test)}
               onDecision={(decision) => void bench.send('decision', decision)}
               onReopen={(again) => {
-                const asked = new Set(again.map((each) => JSON.stringify(each)));
-                const others = state.targets.filter((each) => !asked.has(JSON.stringify(each)));
+                const asked = new Set(again.map((each) => targetId(each)));
+                const others = state.targets.filter((each) => !asked.has(targetId(each)));
                 void bench.send('targets', { targets: [...others, ...again] });
               }}
             />

@@ -1,5 +1,5 @@
 import type { Mechanism } from '../../planner/holds/index.ts';
-import { inWords } from '../../planner/search/index.ts';
+import { inWords, targetId } from '../../planner/search/index.ts';
 import { tellAnyhow } from '../../workshop/prepare/index.ts';
 import { functionName, heldName, partName, rimWords, thingName } from '../../planner/words/index.ts';
 import { testedFunctions } from '../../planner/drafts/index.ts';
@@ -65,7 +65,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
     ...state.targets.flatMap((target) =>
       isMet(mechanism, state, target)
         ? []
-        : [open(`target:${JSON.stringify(target)}`, `Still to be done: ${inWords(mechanism, target)}`)],
+        : [open(`target:${targetId(target)}`, `Still to be done: ${inWords(mechanism, target)}`)],
     ),
     ...extraOff(state).map(({ id, name }) => open(`extra:${id}`, `${name} is not back in its place`)),
     ...putOn(map, state)

@@ -73,9 +73,10 @@ function swollen(
   const limit = state.limits.swelling_percent;
   if (over_percent <= limit) return null;
   const whose = part === undefined ? 'the device' : part;
-  const before = `measured, ${whose}`;
-  if (state.stops.some((each) => each.reason === 'swelling' && each.text.startsWith(`${before}:`))) return null;
-  const text = `${before}: ${thickness_mm} mm, ${over_percent.toFixed(1)} % over the map's ${mapped_mm.toFixed(1)} mm; the limit is ${limit} %`;
+  const raisedIt = ({ id }: Stop) =>
+    state.events.some((event) => event.id === id && event.type === 'measure' && event.data.part === part);
+  if (state.stops.some(raisedIt)) return null;
+  const text = `measured, ${whose}: ${thickness_mm} mm, ${over_percent.toFixed(1)} % over the map's ${mapped_mm.toFixed(1)} mm; the limit is ${limit} %`;
   return { reason: 'swelling', text };
 }
 

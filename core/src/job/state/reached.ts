@@ -1,27 +1,22 @@
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { chosenPart } from '../../workshop/parts/index.ts';
-import { isReached, type Target } from '../../planner/search/index.ts';
+import { isReached, type Target, targetId } from '../../planner/search/index.ts';
 import type { JobState } from './job-state.ts';
 
 type ReplaceTarget = Extract<Target, { readonly replace: string }>;
 
-/** A target by its content, for remembering that it was reached. */
-function targetKey(target: Target): string {
-  return JSON.stringify(target);
-}
-
 /** Targets reached by now: once a part was off, or a base bare, it may go back without the plan asking for it again. */
 export function newlyReached(mechanism: Mechanism, state: JobState): ReadonlySet<string> {
   const fresh = state.targets.filter(
-    (target) => !state.reached.has(targetKey(target)) && isReached(mechanism, state.device, target),
+    (target) => !state.reached.has(targetId(target)) && isReached(mechanism, state.device, target),
   );
-  return fresh.length === 0 ? state.reached : new Set([...state.reached, ...fresh.map(targetKey)]);
+  return fresh.length === 0 ? state.reached : new Set([...state.reached, ...fresh.map(targetId)]);
 }
 
 /** Is this target met: its new part in, or what was to be off, reached or bare once so? */
 export function isMet(mechanism: Mechanism, state: JobState, target: Target): boolean {
   const isBase = 'replace' in target && mechanism.part.get(target.replace) === mechanism.base;
-  if (!('replace' in target) || isBase) return state.reached.has(targetKey(target));
+  if (!('replace' in target) || isBase) return state.reached.has(targetId(target));
   return state.done.some((op) => op.kind === 'fit' && op.new === true && op.part === target.replace);
 }
 
@@ -32,7 +27,7 @@ export function isMet(mechanism: Mechanism, state: JobState, target: Target): bo
 export function targetsLeft(mechanism: Mechanism, state: JobState): Target[] {
   const base = mechanism.map.parts[mechanism.base]!.id;
   return state.targets
-    .filter((target) => ('replace' in target && target.replace !== base) || !state.reached.has(targetKey(target)))
+    .filter((target) => ('replace' in target && target.replace !== base) || !state.reached.has(targetId(target)))
     .map((target) => ('replace' in target ? asItCame(state, target) : target));
 }
 

@@ -1,4 +1,4 @@
-export { checkTargets, inWords, PlanError, type Target } from './target.ts';
+export { checkTargets, inWords, PlanError, type Target, targetId } from './target.ts';
 export { isReached, goalOf } from './goal.ts';
 export { withoutVain } from './in-vain.ts';
 export { type Goal, leastSets } from './least-set.ts';

@@ -45,6 +45,13 @@ export function checkTargets(mechanism: Mechanism, targets: readonly Target[]): 
   });
 }
 
+/** What a target is for, told from every other: *replace:display*. */
+export function targetId(target: Target): string {
+  if ('full' in target) return ['full', ...(target.keep ?? []).toSorted()].join(' ');
+  if ('reach' in target) return `reach:${target.reach}`;
+  return 'remove' in target ? `remove:${target.remove}` : `replace:${target.replace}`;
+}
+
 export function inWords(mechanism: Mechanism, target: Target): string {
   const name = (id: string) => mechanism.map.parts[mechanism.part.get(id) ?? -1]?.name ?? id;
   if ('full' in target) return 'full strip';
