@@ -11,7 +11,8 @@ export default defineConfig({
     include: ['src/**/*.test.ts', 'test/**/*.test.ts'],
     exclude: process.env['NIBREL_LOOP'] === 'fast' ? SLOW : [],
     globalSetup: 'test/build.ts',
-    testTimeout: 60_000,
+    // two lanes share the machine
+    testTimeout: 120_000,
     hookTimeout: 60_000,
     isolate: false,
   },
