@@ -24,12 +24,13 @@ function units(part) {
 }
 
 const ended = await lanes([
-  [units('core'), units('web')],
+  [units('core')],
   [
     ...[...PARTS, 'e2e'].map((part) => [`types of ${part}`, 'npx', ['tsc', '-p', part]]),
     ['lint', 'npx', ['oxlint', '--deny-warnings']],
     ['format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
     ['unused code', 'npx', ['knip']],
+    units('web'),
     units('server'),
   ],
 ]);
