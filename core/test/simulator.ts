@@ -120,9 +120,16 @@ export class Simulator {
       const along = this.carried(carrier);
       const isHeld = () =>
         this.made(along, place).some((each) => !isTether(each) && [...each.holds, each.to].includes(part));
-      const isFree = () => !this.freeRiders || (!this.covered(part, along, place, carrier) && !isHeld());
+      const isFree = () => !this.freeRiders || (!this.coveredAsMapped(part, along, place, carrier) && !isHeld());
       return along.has(part) && !along.has(host) && isFree();
     });
+  }
+
+  private coveredAsMapped(...asked: Parameters<Simulator['covered']>): string | null {
+    this.freeRiders = false;
+    const covered = this.covered(...asked);
+    this.freeRiders = true;
+    return covered;
   }
 
   /** What lies over one of the parts that leave together, as text. */

@@ -184,7 +184,10 @@ function overItsCarrier(
   return over;
 }
 
-/** What lies over a part that came to ride on an open carrier, and what still holds it to what stays. */
+/**
+ * What lies over a part that came to ride on an open carrier, and what still holds it to what stays. Whatever lies over it
+ * is open by the map's own rules: two that lie over each other would ask for each other without end.
+ */
 function keepsRider(
   mechanism: Mechanism,
   state: DeviceState,
@@ -198,7 +201,7 @@ function keepsRider(
   );
   return [
     ...holding.map((joint) => stillMade(mechanism, joint, carrier, leaving)),
-    ...overRider(mechanism, state, carrier, part, leaving, rules),
+    ...overRider(mechanism, state, carrier, part, leaving, { ...rules, freeRiders: false }),
   ];
 }
 
