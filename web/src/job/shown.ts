@@ -19,7 +19,7 @@ export function plugsTogether({ joints }: DeviceMap, ops: readonly Op[]): readon
 export function faceOf({ joints, parts }: DeviceMap, op: Op): Face | null {
   if (op.face !== null || op.kind !== 'procedure') return op.face;
   const bond = joints.find(({ id, type }) => id === op.joint && type === 'bond');
-  return bond?.face ?? (op.name === 'wipe' ? parts.find(({ id }) => id === op.part)!.face : null);
+  return bond?.face ?? (op.name === 'wipe' ? (parts.find(({ id }) => id === op.part)?.face ?? null) : null);
 }
 
 /**

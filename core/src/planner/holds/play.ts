@@ -11,8 +11,9 @@ export interface Played {
 
 /**
  * Does every operation that becomes possible, in the order given where there is a choice, until no more can be done.
- * What can be done once stays possible, so the outcome does not depend on that order. An operation that would change
- * nothing counts as done and is left out. A part whose opening stands before its lift is opened first.
+ * What can be done once stays possible, and the outcome does not depend on that order, save where a release hands a part
+ * over to another carrier: done too soon, it makes that carrier wait for what lies over the part. An operation that would
+ * change nothing counts as done and is left out. A part whose opening stands before its lift is opened first.
  */
 export function play(mechanism: Mechanism, start: DeviceState, ops: readonly StripOp[], rules: Rules): Played {
   const done: StripOp[] = [];
