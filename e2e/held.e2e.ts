@@ -166,7 +166,7 @@ test('solvent of another repair at the same bench is aired before any heat, and 
   await expect(page.getByRole('alert')).toContainText('4 drops');
   // drops of a minute ago are in the air, whoever says that it is clear: a lead looks
   await page.getByRole('button', { name: 'The bench was aired' }).click();
-  await expect(page.getByRole('alert')).toContainText('more of airing');
+  await expect(page.getByRole('alert')).toContainText('Air it for');
   await page.getByRole('textbox', { name: 'A lead has looked: why the air is clear' }).fill('the hood was on');
   await page.getByRole('button', { name: 'Maren clears the bench' }).click();
   await confirms(page, 'Maren');

@@ -13,27 +13,41 @@ test.afterAll(async () => {
 
 const toGo = (page: Page) => operation(page).getByText(/\d+ to go/);
 
-/** Plans take this long: what is pressed meanwhile is pressed while nobody knows what comes next. */
-const slowPlans = (page: Page, ms: number) =>
-  page.addInitScript((late) => {
+/** What a worker is asked, plans among it, waits until the test lets it go: what is pressed meanwhile is pressed while
+ * nobody knows what comes next. */
+async function planningHeld(page: Page) {
+  await page.addInitScript(() => {
+    let holding = true;
+    const waiting: (() => void)[] = [];
     const Plain = window.Worker;
     window.Worker = class extends Plain {
       override postMessage(message: unknown, transfer?: unknown) {
-        setTimeout(() => super.postMessage(message, (transfer ?? []) as Transferable[]), late);
+        const send = () => super.postMessage(message, (transfer ?? []) as Transferable[]);
+        if (holding) waiting.push(send);
+        else send();
       }
     };
-  }, ms);
+    addEventListener('hold-plans', () => (holding = true));
+    addEventListener('let-plans-go', () => {
+      holding = false;
+      for (const send of waiting.splice(0)) send();
+    });
+  });
+  const say = (what: string) => page.evaluate((name) => window.dispatchEvent(new Event(name)), what);
+  return { hold: () => say('hold-plans'), letGo: () => say('let-plans-go') };
+}
 
 test('two presses in a row while it is planned finish nothing', async ({ page }) => {
   const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Untouched');
   const before = (await job.events()).length;
-  await slowPlans(page, 1500);
+  const plans = await planningHeld(page);
   await openBench(page, job);
   await expect(page.getByText('Planning from here')).toBeVisible();
   // both while it is being planned
   await page.keyboard.press('Space');
   await page.keyboard.press('Space');
   await expect(page.getByText('Planning from here')).toBeVisible();
+  await plans.letGo();
   await expect(heading(page)).toHaveText('Switch it off');
   expect((await job.line()).status).toBe('under-way');
   expect(await job.events()).toHaveLength(before);
@@ -104,13 +118,14 @@ test('films, order and what is to go are the same after a change of the way, a r
 
 test('what is written of a trouble while it is planned is there when the plan is', async ({ page }) => {
   const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Written meanwhile');
-  await slowPlans(page, 2500);
+  const plans = await planningHeld(page);
   await openBench(page, job);
   await expect(page.getByText('Planning from here')).toBeVisible();
   await page.keyboard.press('t');
   await page.getByRole('combobox', { name: 'What happened' }).selectOption({ label: 'Something else' });
   const note = page.getByRole('textbox', { name: 'Note' });
   await note.fill('a smear on the frame');
+  await plans.letGo();
   await expect(page.getByText('Planning from here')).toHaveCount(0);
   await expect(note).toHaveValue('a smear on the frame');
   await note.press('Enter');
@@ -121,16 +136,19 @@ test('what is written of a trouble while it is planned is there when the plan is
 test('a part that is added a moment before Space is planned, and nothing finishes without it', async ({ page }) => {
   const job = await Driven.begin(server.url, 'dunlin-open', [{ remove: 'loudspeaker' }], 'One more');
   await job.until();
-  await slowPlans(page, 800);
+  const plans = await planningHeld(page);
   await openBench(page, job);
+  await plans.letGo();
   await expect(heading(page)).toHaveText('Everything is back and tried');
   await page.keyboard.press('g');
   await page.getByRole('combobox', { name: 'Part' }).selectOption({ label: 'Port module' });
+  await plans.hold();
   await page.keyboard.press('Tab');
   await page.getByRole('button', { name: 'Add it to this repair' }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Space');
   await page.keyboard.press('Space');
+  await plans.letGo();
   await expect(operation(page)).toContainText('to go');
   expect((await job.line()).status).toBe('under-way');
   expect((await job.ahead()).map(({ id }) => id)).toContain('lift:port-board');

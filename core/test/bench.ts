@@ -4,6 +4,7 @@ import { targetsForNow } from '../src/job/rules/index.ts';
 import { withEvent } from '../src/job/fold/index.ts';
 import { doneStep, planAhead } from '../src/bench/in-hand/index.ts';
 import type { DeviceMap } from '../src/model/device-map/index.ts';
+import { type Problem, problemText } from '../src/model/refusal/index.ts';
 import { mechanismOf } from '../src/planner/holds/index.ts';
 import type { Op } from '../src/planner/drafts/index.ts';
 import { settled } from '../src/model/policy/index.ts';
@@ -15,6 +16,9 @@ import { DEFAULT_LIMITS, type Limits } from '../src/model/limits/index.ts';
 const budget = { now: () => performance.now(), limitMs: 300 };
 
 const COOLED_S = 1800;
+
+/** *joint: There is no bond …* */
+const toldAt = (problem: Problem) => (problem.path ? `${problem.path}: ${problemText(problem)}` : problemText(problem));
 
 /** A job that takes events one by one, and remembers why the last was refused. */
 export class TestBench {
@@ -60,7 +64,7 @@ export class TestBench {
     const receivedAt = new Date(this.now).toISOString();
     const event = { id, type, at, by, data, receivedAt } as unknown as BenchEvent;
     const outcome = withEvent(this.mechanism, this.state, event, this.around);
-    this.problem = 'problem' in outcome ? outcome.problem : null;
+    this.problem = 'problem' in outcome ? toldAt(outcome.problem) : null;
     this.needs = 'needs' in outcome ? (outcome.needs ?? null) : null;
     if ('state' in outcome) this.state = outcome.state;
     return this;
@@ -75,6 +79,7 @@ export class TestBench {
       othersAt: () => this.others,
       now: this.now,
       hasStandIns: this.hasStandIns,
+      unit: 'C',
     };
   }
 

@@ -6,7 +6,7 @@ import { dirname, relative, resolve } from 'node:path';
  */
 const HOUSES = {
   'core/src': [
-    'model/device-map model/sources model/refusal model/battery model/identity model/names model/limits',
+    'model/device-map model/sources model/refusal model/battery model/identity model/names model/limits model/units',
     'model/policy model/calendar model/photos',
     'physics/heat physics/solvent physics/torque physics/bonding physics/isolate',
     'fitting/tape fitting/load fitting/rim',

@@ -14,7 +14,7 @@ import { jsonAnswer } from './http/answer.ts';
 import { Changes } from './http/changes.ts';
 import { onlyFromHere, secured } from './http/guard.ts';
 import { openApi } from './http/openapi.ts';
-import { answerProblem, Problem } from './http/problem.ts';
+import { answerProblem, HttpProblem } from './http/http-problem.ts';
 import { Calls } from './store/calls.ts';
 import { type Network, sessionRoutes, signedInOnly } from './network/sign-in.ts';
 import { changeRoutes } from './routes/changes.ts';
@@ -137,11 +137,11 @@ export function createApp(options: AppOptions): NibrelApp {
   for (const path of new Set(known.map((route) => route.path))) {
     const allow = known.filter((route) => route.path === path).map((route) => route.method);
     app.all(path, () => {
-      throw new Problem(405, `This address takes ${allow.join(', ')}.`, [], { allow: allow.join(', ') });
+      throw new HttpProblem(405, `This address takes ${allow.join(', ')}.`, [], { allow: allow.join(', ') });
     });
   }
   app.all('/api/*', () => {
-    throw new Problem(404, 'There is nothing at this address.');
+    throw new HttpProblem(404, 'There is nothing at this address.');
   });
   if (webRoot) serveWeb(app, webRoot);
 
@@ -193,17 +193,17 @@ function limitedBody(context: Context, next: () => Promise<void>) {
 }
 
 /** What an error is answered as. One that nobody foresaw is written to the log, and says so. */
-function problemOf(error: Error): Problem {
-  if (error instanceof Problem) return error;
-  if (error instanceof DamagedMap) return new Problem(409, error.message);
+function problemOf(error: Error): HttpProblem {
+  if (error instanceof HttpProblem) return error;
+  if (error instanceof DamagedMap) return new HttpProblem(409, error.message);
   if (error instanceof HTTPException && error.status === 403) {
-    return new Problem(403, 'Requests from other sites are not taken.');
+    return new HttpProblem(403, 'Requests from other sites are not taken.');
   }
   if (error.name === 'BodyLimitError') return tooLarge(MOST_BYTES);
   const disk = sentenceFor(error);
-  if (disk) return new Problem(503, disk, [], { 'retry-after': '10' });
+  if (disk) return new HttpProblem(503, disk, [], { 'retry-after': '10' });
   console.error(error);
-  return new Problem(500, 'Something went wrong here. Nothing that was acknowledged is lost.');
+  return new HttpProblem(500, 'Something went wrong here. Nothing that was acknowledged is lost.');
 }
 
 /** @throws DiskProblem where the application is not built, or its page is damaged */
@@ -226,7 +226,7 @@ function serveWeb(app: Hono, root: string): void {
   app.use('/mark.svg', serveStatic({ root }));
   // a file that is not there is not the page
   app.get('/assets/*', () => {
-    throw new Problem(404, 'There is no such file. Load the page again.');
+    throw new HttpProblem(404, 'There is no such file. Load the page again.');
   });
   app.get('*', (context) => {
     const nonce =

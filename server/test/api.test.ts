@@ -109,7 +109,7 @@ describe('device maps', () => {
   it('are refused with the place of each error, and stay as they were', async () => {
     const bad = await call('POST', '/device-maps', { ...sample(), joints: [{ id: 'x', type: 'screw' }] });
     expect(bad.status).toBe(422);
-    expect(bad.body['errors']).toContainEqual({ path: 'joints[0].points', message: expect.any(String) });
+    expect(bad.body['errors']).toContainEqual(expect.objectContaining({ path: 'joints[0].points' }));
     const check = await call('POST', '/device-maps/check', { ...sample(), parts: [] });
     expect(check.status).toBe(200);
     expect(check.body['errors'][0].path).toBe('parts');

@@ -104,7 +104,12 @@ function isAnswer({ status, type, body }: Answer, what: string): void {
   expect(body).toMatchObject({ type: 'about:blank', status, detail: expect.stringMatching(/\S+ \S+/) });
   if (status === 422) {
     expect([body['errors'], what]).not.toEqual([undefined, what]);
-    for (const each of body['errors']) expect(each).toEqual({ path: expect.any(String), message: expect.any(String) });
+    const problem = {
+      path: expect.stringMatching(/./),
+      message: expect.stringMatching(/\S/),
+      cure: expect.any(String),
+    };
+    for (const each of body['errors']) expect(each).toEqual(problem);
   }
 }
 

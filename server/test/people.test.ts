@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Hono } from 'hono';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Tries } from '../src/http/tries.ts';
-import { answerProblem, Problem } from '../src/http/problem.ts';
+import { answerProblem, HttpProblem } from '../src/http/http-problem.ts';
 import { Password } from '../src/network/password.ts';
 import { Sessions } from '../src/network/sessions.ts';
 import { LeadSecrets } from '../src/people/lead-secrets.ts';
@@ -171,7 +171,7 @@ describe('guesses', () => {
   it('from many addresses never keep out one that came in before, and only wrong ones count', async () => {
     const tries = new Tries();
     const app = new Hono();
-    app.onError((error, context) => answerProblem(context, error as Problem));
+    app.onError((error, context) => answerProblem(context, error as HttpProblem));
     app.get('/:word', async (context) => {
       const isRight = await tries.guess(context, async () => context.req.param('word') === 'right');
       return context.text('', isRight ? 200 : 401);
@@ -193,7 +193,7 @@ describe('guesses', () => {
     // many at the same time are no way round the count
     const own = new Tries();
     const asked = new Hono();
-    asked.onError((error, context) => answerProblem(context, error as Problem));
+    asked.onError((error, context) => answerProblem(context, error as HttpProblem));
     asked.get('/', async (context) => context.text('', (await own.guess(context, async () => false)) ? 200 : 401));
     const all = await Promise.all(
       Array.from(

@@ -70,7 +70,7 @@ describe('a stop, over HTTP', () => {
 
   it('ends a repair by a lead alone; one in which nothing was done is ended, not finished', async () => {
     const job = await newJob();
-    expect(await send(job, said('finish', {}))).toEqual([expect.stringContaining('end the repair')]);
+    expect(await send(job, said('finish', {}))).toEqual([expect.stringContaining('End the repair')]);
     expect(
       await send(job, said('stop', { reason: 'smoke', text: '' }), said('end', { text: 'x', lead: 'Maren' })),
     ).toEqual([expect.stringContaining('for a lead to end')]);
@@ -92,7 +92,7 @@ describe('the gate, over HTTP', () => {
       ),
     ).toEqual([
       expect.stringMatching(/^items: .*Dry sand/),
-      expect.stringContaining('not ticked'),
+      expect.stringContaining('not prepared by ticking'),
       expect.stringMatching(/^charge: /),
       expect.stringContaining('First prepare the bench'),
     ]);
@@ -108,7 +108,7 @@ describe('heat and solvent, over HTTP', () => {
     expect(await send(two, said('heat-on', plate))).toEqual([expect.stringContaining('5 drops')]);
     expect(await send(elsewhere, said('heat-on', { ...plate, bench: 'by the door' }))).toEqual([]);
     const aired = () => said('aired', { step: 'vent:bench', seconds: 99_999 });
-    expect(await send(two, aired())).toEqual([expect.stringContaining('more of airing')]);
+    expect(await send(two, aired())).toEqual([expect.stringContaining('Air it for')]);
     // a clock that runs ahead does not shorten it
     const ahead = new Date(now + 3_600_000).toISOString();
     expect(await send(two, { ...aired(), at: ahead })).toEqual([expect.stringContaining('60 s ahead')]);

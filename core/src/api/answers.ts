@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { REGISTRY_ANSWERS, type RegistryAnswer } from '../model/identity/index.ts';
 import { type BenchEvent } from '../job/events/index.ts';
-import type { Finding } from '../planner/map-check/index.ts';
+import type { Problem } from '../model/refusal/index.ts';
 import { type Role, ROLES, type ShopEvent } from '../workshop/shop/index.ts';
 import { count, listOf, moment, named, oneOf, shape, text, yes } from './shape.ts';
 
@@ -21,23 +21,23 @@ export interface MapLine {
 const mapLine = shape<MapLine>({ id, name: text, kind: text, revision: count, by: text.allow(null), at: moment });
 export const mapList = shape<{ readonly maps: readonly MapLine[] }>({ maps: listOf(mapLine) });
 
-const finding = shape<Finding>({ path: text, message: text });
+const problem = shape<Problem>({ path: text, message: text, cure: text });
 
 /** A map that was taken, with what is doubtful about it. */
 export interface StoredMapLine {
   readonly id: string;
   readonly revision: number;
-  readonly warnings: readonly Finding[];
+  readonly warnings: readonly Problem[];
 }
 
-export const storedMap = shape<StoredMapLine>({ id, revision: count, warnings: listOf(finding) });
+export const storedMap = shape<StoredMapLine>({ id, revision: count, warnings: listOf(problem) });
 
 export interface MapFindings {
-  readonly errors: readonly Finding[];
-  readonly warnings: readonly Finding[];
+  readonly errors: readonly Problem[];
+  readonly warnings: readonly Problem[];
 }
 
-export const mapFindings = shape<MapFindings>({ errors: listOf(finding), warnings: listOf(finding) });
+export const mapFindings = shape<MapFindings>({ errors: listOf(problem), warnings: listOf(problem) });
 
 export interface EventList<Event> {
   readonly events: readonly Event[];
@@ -58,12 +58,19 @@ export const storedEvent = Joi.object({
   unreadable: yes,
 });
 
+/** An event that was not taken; `problem` is all of it as one text: *joint: There is no …* */
+export interface RejectedEvent extends Problem {
+  readonly id: string;
+  readonly problem: string;
+  /** a lead may say it, by the lead's own name; `secret`: and has to show the lead's own secret first */
+  readonly needs?: 'lead' | 'secret';
+}
+
 /** What became of the events of a call. */
 export interface Appended {
   readonly accepted: readonly string[];
   readonly duplicate: readonly string[];
-  /** `needs`: a lead may say it, by the lead's own name; `secret`: and has to show the lead's own secret first */
-  readonly rejected: readonly { readonly id: string; readonly problem: string; readonly needs?: 'lead' | 'secret' }[];
+  readonly rejected: readonly RejectedEvent[];
   readonly revision: number;
   /** by the server's clock, ISO 8601 */
   readonly receivedAt: string;
@@ -73,7 +80,10 @@ export const appended = shape<Appended>({
   accepted: listOf(text),
   duplicate: listOf(text),
   rejected: listOf(
-    shape<Appended['rejected'][number]>({ id: text, problem: text }, { needs: oneOf('lead', 'secret') }),
+    shape<RejectedEvent>(
+      { id: text, problem: text, path: text, message: text, cure: text },
+      { needs: oneOf('lead', 'secret') },
+    ),
   ),
   revision: count,
   receivedAt: moment,
@@ -144,10 +154,10 @@ export interface ProblemAnswer {
   readonly title: string;
   readonly status: number;
   readonly detail: string;
-  readonly errors?: readonly Finding[];
+  readonly errors?: readonly Problem[];
 }
 
 export const problemAnswer = shape<ProblemAnswer>(
   { type: text, title: text, status: count, detail: text },
-  { errors: listOf(finding) },
+  { errors: listOf(problem) },
 );

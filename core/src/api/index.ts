@@ -1,4 +1,4 @@
-export type { Appended, LeadsNow, MapLine } from './answers.ts';
+export type { Appended, LeadsNow, MapLine, RejectedEvent } from './answers.ts';
 export type { JobLine, JobSummary, NextInJob, StoppedBefore } from './job-answers.ts';
 export type { PartLine, Person, ShopNow } from './shop-answers.ts';
 export { problemAnswer, storedEvent } from './answers.ts';

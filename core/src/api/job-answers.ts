@@ -57,7 +57,8 @@ export type JobLine = Omit<Job, 'revision'> &
     readonly next: NextInJob | null;
   };
 
-const stop = shape<Stop>({ id, reason: text, text, at: moment, by: text });
+const read = shape<NonNullable<Stop['read']>>({ what: text, temp_C: figure, max_C: figure });
+const stop = shape<Stop>({ id, reason: text, text, at: moment, by: text }, { read });
 const before = shape<StoppedBefore>({
   job: id,
   title: text,

@@ -5,7 +5,7 @@ import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { mechanismOf } from '@nibrel/core/planner/holds';
 import { setUpBefore } from '@nibrel/core/planner/plan';
 import { opTitle } from '@nibrel/core/planner/words';
-import { Refusal } from '@nibrel/core/model/refusal';
+import { problemText, Refusal } from '@nibrel/core/model/refusal';
 
 export interface NextRequest {
   readonly map: DeviceMap;
@@ -28,6 +28,6 @@ export function nextOf({ map, job, events }: NextRequest): NextInJob {
     };
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
-    return { op: null, title: error.message, handsOn_s: 0, waiting_s: 0 };
+    return { op: null, title: problemText(error), handsOn_s: 0, waiting_s: 0 };
   }
 }

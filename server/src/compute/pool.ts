@@ -1,7 +1,8 @@
+import { wrong } from '@nibrel/core/model/refusal';
 import { MOST_MS } from '@nibrel/core/api';
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
-import { Problem } from '../http/problem.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import type { Answer, Task } from './worker.ts';
 
 interface PoolSize {
@@ -59,11 +60,11 @@ export class ComputePool {
     return this.#inHand === 0;
   }
 
-  /** @throws Problem 503 when the queue is full, 422 for what can't be computed, or not in time */
+  /** @throws HttpProblem 503 when the queue is full, 422 for what can't be computed, or not in time */
   async run(task: Task, limitMs: number): Promise<unknown> {
     const { threads, queue, grace_ms } = this.#size;
     if (this.#inHand >= threads + queue) {
-      throw new Problem(503, 'Too much of this is asked for at once.', [], { 'retry-after': '2' });
+      throw new HttpProblem(503, 'Too much of this is asked for at once.', [], { 'retry-after': '2' });
     }
     this.#inHand++;
     // a request's own time runs from its turn; those before it may take theirs
@@ -73,16 +74,15 @@ export class ComputePool {
     try {
       answer = await this.#pool.run(task, { signal: deadline });
     } catch (error) {
-      if (deadline.aborted)
-        throw new Problem(422, 'This takes longer than a request may. Send a smaller one.', [TOO_MUCH]);
+      if (deadline.aborted) throw HttpProblem.at(422, wrong('', 'This takes longer than a request may.', SMALLER));
       if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') {
-        throw new Problem(422, 'This takes more memory than a request may. Send a smaller one.', [TOO_MUCH]);
+        throw HttpProblem.at(422, wrong('', 'This takes more memory than a request may.', SMALLER));
       }
       throw error;
     } finally {
       this.#inHand--;
     }
-    if ('refused' in answer) throw new Problem(answer.status ?? 422, answer.refused, answer.errors);
+    if ('refused' in answer) throw new HttpProblem(answer.status ?? 422, answer.refused, answer.errors);
     return answer.value;
   }
 
@@ -96,7 +96,7 @@ export class ComputePool {
   }
 }
 
-const TOO_MUCH = { path: 'body', message: 'Send less in one request.' };
+const SMALLER = 'Send a smaller one.';
 
 /** The worker runs as a built file, also where the server runs from source. */
 function workerFile(): string {

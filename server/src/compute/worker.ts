@@ -20,12 +20,12 @@ import { solveOrder } from '@nibrel/core/planner/order';
 import { takePhoto } from '@nibrel/core/model/photos';
 import { type DoneOp, planRepair } from '@nibrel/core/planner/plan';
 import { type Paper, screwMat } from '@nibrel/core/screws/screw-mat';
-import { Refusal } from '@nibrel/core/model/refusal';
+import { asData, type Problem, problemText, Refusal, wrong } from '@nibrel/core/model/refusal';
 import { containersFor, matchScrews, swapTable } from '@nibrel/core/screws/screws';
 import { parsedJson } from '../http/body.ts';
 import { taken } from '../http/route.ts';
-import { type FieldError, lengthProblem } from '../sizes/lengths.ts';
-import { Problem } from '../http/problem.ts';
+import { lengthProblem } from '../sizes/lengths.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import { pdfOf, type Sheet } from '../print/pdf.ts';
 import { printedReport, type ReportOf } from '../print/report.ts';
 import { type MatOf, screwMatSheets } from '../print/screw-mat.ts';
@@ -47,7 +47,7 @@ export interface Task {
 /** A refusal crosses the thread as data, since classes do not. */
 export type Answer =
   | { readonly value: unknown }
-  | { readonly refused: string; readonly errors: readonly FieldError[]; readonly status?: number };
+  | { readonly refused: string; readonly errors: readonly Problem[]; readonly status?: number };
 
 /** A patient thread runs at low priority, so that recording the work in hand never waits for what is only computed. */
 if (isPatient(workerData)) setPriority(constants.priority.PRIORITY_LOW);
@@ -61,14 +61,10 @@ export default async function work({ kind, body, text, asText }: Task): Promise<
     const value: unknown = await COMPUTE[kind](text === undefined ? body : parsedJson(text));
     return { value: asText ? new TextEncoder().encode(JSON.stringify(value)) : value };
   } catch (error) {
-    if (error instanceof Problem) return { refused: error.message, errors: error.errors, status: error.status };
-    if (error instanceof Refusal) return refusedAt(error.path, error.message);
+    if (error instanceof HttpProblem) return { refused: error.message, errors: error.errors, status: error.status };
+    if (error instanceof Refusal) return { refused: problemText(error), errors: [asData(error)] };
     throw error;
   }
-}
-
-function refusedAt(path: string, message: string): Answer {
-  return { refused: message, errors: [{ path, message }] };
 }
 
 const COMPUTE = {
@@ -81,7 +77,7 @@ const COMPUTE = {
   /** a map that is to be stored: as it is, where there is nothing wrong with it */
   'check-in': (body: unknown) => {
     const { errors, warnings } = COMPUTE.check(body);
-    if (errors.length > 0) throw new Problem(422, 'The device map can not be taken.', errors);
+    if (errors.length > 0) throw new HttpProblem(422, 'The device map can not be taken.', errors);
     const { id, name, kind } = body as DeviceMap;
     return { id, name, kind, warnings, body: JSON.stringify(body) };
   },
@@ -90,11 +86,11 @@ const COMPUTE = {
     const ids = new Set(problem.ops.map((op) => op.id));
     const unknown = problem.ops.flatMap((op, index) =>
       op.after.flatMap((id, n) =>
-        ids.has(id) ? [] : [{ path: `ops[${index}].after[${n}]`, message: `There is no operation "${id}".` }],
+        ids.has(id) ? [] : [wrong(`ops[${index}].after[${n}]`, `There is no operation "${id}".`, 'Name one of these.')],
       ),
     );
     if (unknown.length > 0)
-      throw new Problem(422, 'Some operations come after what is not there.', unknown.slice(0, 100));
+      throw new HttpProblem(422, 'Some operations come after what is not there.', unknown.slice(0, 100));
     return solveOrder(problem, budget(problem.timeLimitMs));
   },
   plan: (body: unknown) => {
@@ -146,7 +142,7 @@ const COMPUTE = {
       try {
         return numberedOp(mechanism, doneOp(each));
       } catch (error) {
-        if (error instanceof Refusal) throw new Refusal(error.message, `done[${index}]`);
+        if (error instanceof Refusal) throw new Refusal(wrong(`done[${index}]`, error.message, error.cure));
         throw error;
       }
     });
@@ -183,7 +179,7 @@ function doneOp(done: DoneRequest): DoneOp {
 function checkedMap(json: unknown): DeviceMap {
   const { map, errors } = checkDeviceMap(json);
   if (map) return map;
-  throw new Problem(
+  throw new HttpProblem(
     422,
     'The device map can not be taken.',
     errors.map((each) => ({ ...each, path: each.path ? `map.${each.path}` : 'map' })),

@@ -1,7 +1,8 @@
 import type { Context } from 'hono';
+import { misshapen, type Problem, problemText, wrong } from '@nibrel/core/model/refusal';
 import type Joi from 'joi';
-import { type FieldError, lengthProblem, sizeProblem } from '../sizes/lengths.ts';
-import { Problem } from './problem.ts';
+import { lengthProblem, sizeProblem } from '../sizes/lengths.ts';
+import { HttpProblem } from './http-problem.ts';
 
 /** Most bytes of one request (docs/http.md). */
 export const MOST_BYTES = 2 * 1024 * 1024;
@@ -20,51 +21,43 @@ export async function bodyOrText(context: Context): Promise<{ body: unknown } | 
 
 async function jsonText(context: Context): Promise<string> {
   const type = context.req.header('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
-  if (type !== 'application/json') throw new Problem(415, 'Send application/json.');
+  if (type !== 'application/json') throw new HttpProblem(415, 'Send application/json.');
   return context.req.text();
 }
 
-/** @throws Problem where it is no JSON, or nothing that anybody has to look through */
+/** @throws HttpProblem where it is no JSON, or nothing that anybody has to look through */
 export function parsedJson(text: string): unknown {
   let value: unknown;
   try {
     value = JSON.parse(text);
   } catch (error) {
-    throw new Problem(400, `The body is not JSON: ${(error as Error).message}`, [
-      { path: 'body', message: 'Send JSON (RFC 8259).' },
-    ]);
+    throw HttpProblem.at(400, wrong('', `The body is not JSON: ${(error as Error).message}.`, 'Send JSON (RFC 8259).'));
   }
   const problem = sizeProblem(value, MOST_DEPTH);
-  if (problem) throw new Problem(422, `The body can not be taken: ${problem.message}`, [problem]);
+  if (problem) throw new HttpProblem(422, `The body can not be taken: ${problem.message}`, [problem]);
   return value;
 }
 
-export function tooLarge(limit: number): Problem {
-  const message = `A request may have ${limit / 1024 / 1024} MB at most.`;
-  return new Problem(413, message, [{ path: 'body', message }], { connection: 'close' });
+export function tooLarge(limit: number): HttpProblem {
+  const problem = wrong('', `A request may have ${limit / 1024 / 1024} MB at most.`, 'Send less at once.');
+  return HttpProblem.at(413, problem, { connection: 'close' });
 }
 
 /** The value as its schema has it; a 422 that names every field at fault where it is not. */
 export function valid<T>(schema: Joi.Schema, value: unknown): T {
   const long = lengthProblem(schema, value);
-  if (long) throw new Problem(422, `${long.path}: ${long.message}`, [long]);
+  if (long) throw new HttpProblem(422, `${long.path}: ${problemText(long)}`, [long]);
   const { error } = schema.validate(value, { abortEarly: false, convert: false });
-  if (error) throw new Problem(422, 'Some fields can not be taken.', fieldErrors(error));
+  if (error) throw new HttpProblem(422, 'Some fields can not be taken.', told(error));
   return value as T;
 }
 
-export function fieldErrors(error: Joi.ValidationError, within = ''): FieldError[] {
-  return error.details.slice(0, 100).map((detail) => ({
-    path: [within, pathOf(detail.path)].filter(Boolean).join('.') || 'body',
-    message: `${detail.message.replaceAll('"', '')}.`,
-  }));
-}
+/** So many fields are named; a broken body need not list every one. */
+const MOST_TOLD = 100;
 
-function pathOf(path: readonly (string | number)[]): string {
-  return path.reduce<string>(
-    (text, step) => (typeof step === 'number' ? `${text}[${step}]` : text ? `${text}.${step}` : step),
-    '',
-  );
+/** The fields that a schema found at fault. */
+export function told(error: Joi.ValidationError): Problem[] {
+  return misshapen(error).slice(0, MOST_TOLD);
 }
 
 /** So large a body is checked in a thread of its own. */

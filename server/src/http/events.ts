@@ -1,6 +1,7 @@
+import { wrong } from '@nibrel/core/model/refusal';
 import { MOST_EVENTS } from '@nibrel/core/api';
 import type { Context } from 'hono';
-import { Problem } from './problem.ts';
+import { HttpProblem } from './http-problem.ts';
 import { bodyOf } from './route.ts';
 
 /** The events of a call, each still to be checked. */
@@ -10,8 +11,8 @@ export async function eventList(
 ): Promise<readonly unknown[]> {
   const { events } = await bodyOf(context, name);
   if (events.length > MOST_EVENTS) {
-    const many = `A call may bring ${MOST_EVENTS} events at most; this one brings ${events.length}. Send them in parts.`;
-    throw new Problem(413, many, [{ path: 'events', message: many }]);
+    const many = `A call may bring ${MOST_EVENTS} events at most; this one brings ${events.length}.`;
+    throw HttpProblem.at(413, wrong('events', many, 'Send them in parts.'));
   }
   return events;
 }

@@ -1,7 +1,7 @@
 import type { Context, MiddlewareHandler } from 'hono';
 import { NONCE, secureHeaders } from 'hono/secure-headers';
 import { isLoopback, LOOPBACK_NAMES } from './loopback.ts';
-import { Problem } from './problem.ts';
+import { HttpProblem } from './http-problem.ts';
 
 /**
  * Answers only what was meant for this server: a foreign Host is a rebound name, a foreign Origin another site's page.
@@ -14,16 +14,16 @@ export function onlyFromHere(hosts: readonly string[]): MiddlewareHandler {
     const host = context.req.header('host');
     const name = host && nameOf(host);
     if (!name || !(known.has(name) || (LOOPBACK_NAMES.includes(name) && arrivedFromHere(context)))) {
-      throw new Problem(403, 'This server does not answer to that name.');
+      throw new HttpProblem(403, 'This server does not answer to that name.');
     }
     const origin = context.req.header('origin');
     if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
-      throw new Problem(403, 'Requests from other sites are not taken.');
+      throw new HttpProblem(403, 'Requests from other sites are not taken.');
     }
     // of a picture or a stream that another page asks for a browser says no origin, but whether it is its own
     const site = context.req.header('sec-fetch-site') ?? 'none';
     if (!OWN_SITE.includes(site) && context.req.path.startsWith('/api/')) {
-      throw new Problem(403, 'Requests from other sites are not taken.');
+      throw new HttpProblem(403, 'Requests from other sites are not taken.');
     }
     await next();
   };

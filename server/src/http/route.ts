@@ -1,8 +1,8 @@
 import { type Route, type RouteName, type Routes, ROUTES } from '@nibrel/core/api';
 import type { Context } from 'hono';
 import type Joi from 'joi';
-import { fieldErrors, jsonBody, valid } from './body.ts';
-import { Problem } from './problem.ts';
+import { told, jsonBody, valid } from './body.ts';
+import { HttpProblem } from './http-problem.ts';
 
 type WithBody = { [Name in RouteName]: Routes[Name] extends { body: unknown } ? Name : never }[RouteName];
 type WithQuery = { [Name in RouteName]: Routes[Name] extends { query: unknown } ? Name : never }[RouteName];
@@ -13,17 +13,17 @@ export function bodySchema(name: WithBody): Joi.Schema {
   return (ROUTES[name] as Route).body!;
 }
 
-/** A body as its route has it. @throws Problem 422 that names every field at fault */
+/** A body as its route has it. @throws HttpProblem 422 that names every field at fault */
 export function taken<Name extends WithBody>(name: Name, body: unknown): Routes[Name]['body'] {
   return valid<Routes[Name]['body']>(bodySchema(name), body);
 }
 
-/** The body of a request as its route has it. @throws Problem 400, 413, 415, or 422 that names every field at fault */
+/** The body of a request as its route has it. @throws HttpProblem 400, 413, 415, or 422 that names every field at fault */
 export async function bodyOf<Name extends WithBody>(context: Context, name: Name): Promise<Routes[Name]['body']> {
   return taken(name, await jsonBody(context));
 }
 
-/** The query as its route has it, unknown fields left out. @throws Problem that names every field at fault */
+/** The query as its route has it, unknown fields left out. @throws HttpProblem that names every field at fault */
 export function queryOf<Name extends WithQuery>(
   context: Context,
   name: Name,
@@ -36,8 +36,8 @@ export function queryOf<Name extends WithQuery>(
     error?: Joi.ValidationError;
   };
   if (!error) return value;
-  const errors = fieldErrors(error);
-  throw new Problem(status, errors.map(({ message }) => message).join(' '), errors);
+  const errors = told(error);
+  throw new HttpProblem(status, errors.map(({ message }) => message).join(' '), errors);
 }
 
 /** Answers as the route promises. */

@@ -1,7 +1,7 @@
 import type { Context } from 'hono';
 import { LRUCache } from 'lru-cache';
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
-import { Problem } from './problem.ts';
+import { HttpProblem } from './http-problem.ts';
 
 /** In a minute: wrong tries from one address, and from all that nobody knows yet, together. */
 const TRIES = 5;
@@ -20,7 +20,7 @@ export class Tries {
   readonly #known = new LRUCache<string, true>({ max: MOST_KNOWN, ttl: KNOWN_ms });
   readonly #underWay = new Map<string, number>();
 
-  /** @throws Problem 429 */
+  /** @throws HttpProblem 429 */
   async guess(context: Context, isRight: () => Promise<boolean>): Promise<boolean> {
     const address = addressOf(context);
     // tries at the same time count before they are known to be wrong
@@ -49,7 +49,7 @@ export class Tries {
     if (!isOver && !areOver) return;
     const wait_ms = Math.max(isOver ? (own?.msBeforeNext ?? 1000) : 0, areOver ? all!.msBeforeNext : 0);
     const seconds = Math.max(1, Math.ceil(wait_ms / 1000));
-    throw new Problem(429, `Too many tries. Wait ${seconds} s.`, [], { 'retry-after': String(seconds) });
+    throw new HttpProblem(429, `Too many tries. Wait ${seconds} s.`, [], { 'retry-after': String(seconds) });
   }
 
   async #wrong(address: string): Promise<void> {

@@ -1,8 +1,9 @@
+import { wrong } from '@nibrel/core/model/refusal';
 import { nameProblem } from '@nibrel/core/model/names';
 import { roleOf } from '@nibrel/core/workshop/shop';
 import { type Context, Hono, type MiddlewareHandler } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
-import { Problem } from '../http/problem.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import { answer, bodyOf } from '../http/route.ts';
 import { Tries } from '../http/tries.ts';
 import type { ShopLog } from '../store/shop.ts';
@@ -44,11 +45,11 @@ function decoded(text: string | undefined): string | null {
   }
 }
 
-/** Over a network it is known who is a learner: maps, jobs and schools are not theirs to make. @throws Problem 403 */
+/** Over a network it is known who is a learner: maps, jobs and schools are not theirs to make. @throws HttpProblem 403 */
 export function notByLearner(context: Context, network: Network | null, shop: ShopLog, what: string): void {
   const person = personOf(context, network);
   if (person === null || roleOf(shop.shop.people, person) !== 'learner') return;
-  throw new Problem(403, `${what} is not for a learner; ${person} is one. Ask a technician or a lead.`);
+  throw new HttpProblem(403, `${what} is not for a learner; ${person} is one. Ask a technician or a lead.`);
 }
 
 /** Nothing of the API is answered to who is not signed in, save whether the server is there, and how to sign in. */
@@ -56,7 +57,7 @@ export function signedInOnly(network: Network | null): MiddlewareHandler {
   return async (context, next) => {
     const isOpen = /^\/api\/v1\/(health|session)$/.test(context.req.path);
     if (network && !isOpen && personOf(context, network) === null) {
-      throw new Problem(401, 'Sign in with the password of the workshop.', [], { 'www-authenticate': 'Nibrel' });
+      throw new HttpProblem(401, 'Sign in with the password of the workshop.', [], { 'www-authenticate': 'Nibrel' });
     }
     await next();
   };
@@ -75,12 +76,10 @@ export function sessionRoutes(network: Network | null, shop: ShopLog): Hono {
   routes.get('/', (context) => answer(context, 'GET /session', told(personOf(context, network))));
 
   routes.post('/', async (context) => {
-    if (!network) throw new Problem(409, 'Nobody signs in on this machine: say who is at the bench.');
+    if (!network) throw new HttpProblem(409, 'Nobody signs in on this machine: say who is at the bench.');
     const given = await bodyOf(context, 'POST /session');
     if (!(await tries.guess(context, () => network.password.is(given.password)))) {
-      throw new Problem(401, 'That is not the password of this workshop.', [
-        { path: 'password', message: 'It is not the one that was set. The lead knows it.' },
-      ]);
+      throw HttpProblem.at(401, wrong('password', 'That is not the password of this workshop.', 'The lead knows it.'));
     }
     const person = given.person.trim();
     setCookie(context, COOKIE, network.sessions.begin(person), {

@@ -1,5 +1,4 @@
-import type { MatPlace, MatSheet } from '@nibrel/core/screws/screw-mat';
-import { PAPERS } from '@nibrel/core/screws/screw-mat';
+import { type MatPlace, type MatSheet, PAPERS } from '@nibrel/core/screws/screw-mat';
 import { codeOf } from './code.ts';
 import type { Sheet } from './pdf.ts';
 import { n, text } from './svg.ts';

@@ -1,7 +1,7 @@
 import { Hono } from 'hono';
 import { streamSSE } from 'hono/streaming';
 import type { Change, Changes } from '../http/changes.ts';
-import { Problem } from '../http/problem.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import { type Network, onSignedOut } from '../network/sign-in.ts';
 
 /** A silent connection is closed by what lies between; so often it says that it is there. */
@@ -12,7 +12,9 @@ export function changeRoutes(changes: Changes, network: Network | null): Hono {
   const routes = new Hono();
   routes.get('/', (context) => {
     if (changes.isFull) {
-      throw new Problem(503, 'Too many windows listen already. Ask now and then instead.', [], { 'retry-after': '15' });
+      throw new HttpProblem(503, 'Too many windows listen already. Ask now and then instead.', [], {
+        'retry-after': '15',
+      });
     }
     return streamSSE(context, async (stream) => {
       const waiting: Change[] = [];

@@ -1,11 +1,12 @@
 import { type PickCard, pickCard } from '@nibrel/core/planner/cut';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
-import { changedUnderWay as changesUnderWay, type Finding } from '@nibrel/core/planner/map-check';
+import { type Problem, wrong } from '@nibrel/core/model/refusal';
+import { changedUnderWay as changesUnderWay } from '@nibrel/core/planner/map-check';
 import { type Context, Hono } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
 import { jsonAnswer } from '../http/answer.ts';
 import { bodyOrText } from '../http/body.ts';
-import { Problem } from '../http/problem.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import { answer, queryOf } from '../http/route.ts';
 import { PAGE, pickCardSvg } from '../print/pick-card.ts';
 import { makerOf, type Network, notByLearner } from '../network/sign-in.ts';
@@ -13,7 +14,7 @@ import type { ShopLog } from '../store/shop.ts';
 import { screwMatAnswer } from './screw-mat.ts';
 import type { DeviceMaps, MapText, StoredMap } from '../store/device-maps.ts';
 
-type CheckedIn = MapText & { readonly warnings: readonly Finding[] };
+type CheckedIn = MapText & { readonly warnings: readonly Problem[] };
 
 interface DeviceMapRoutes {
   readonly maps: DeviceMaps;
@@ -34,7 +35,7 @@ export function deviceMapRoutes({ maps, shop, network, pool, press, now }: Devic
   const found = (id: string, revision?: number): StoredMap => {
     const stored = maps.find(id, revision);
     if (!stored)
-      throw new Problem(404, `There is no device map "${id}"${revision ? ` with revision ${revision}` : ''}.`);
+      throw new HttpProblem(404, `There is no device map "${id}"${revision ? ` with revision ${revision}` : ''}.`);
     return stored;
   };
 
@@ -44,7 +45,7 @@ export function deviceMapRoutes({ maps, shop, network, pool, press, now }: Devic
     notByLearner(context, network, shop, 'A device map');
     const { warnings, ...map } = await accepted(context);
     if (maps.has(map.id))
-      throw new Problem(409, `There is a device map "${map.id}" already. PUT adds a revision to it.`);
+      throw new HttpProblem(409, `There is a device map "${map.id}" already. PUT adds a revision to it.`);
     const revision = maps.add(map, now(), makerOf(context, network));
     return answer(
       context,
@@ -67,10 +68,13 @@ export function deviceMapRoutes({ maps, shop, network, pool, press, now }: Devic
   const cardOf = (id: string, joint: string, revision?: number): PickCard => {
     const { map } = found(id, revision);
     const bond = map.joints.find((each) => each.id === joint);
-    if (bond?.type !== 'bond') throw new Problem(404, `There is no bond "${joint}" in this map.`);
+    if (bond?.type !== 'bond') throw new HttpProblem(404, `There is no bond "${joint}" in this map.`);
     const card = pickCard(map, bond);
     if (!card)
-      throw new Problem(404, `The map says of no edge of "${joint}" how deep it is cut. Give its segments a depth.`);
+      throw new HttpProblem(
+        404,
+        `The map says of no edge of "${joint}" how deep it is cut. Give its segments a depth.`,
+      );
     return card;
   };
 
@@ -94,10 +98,10 @@ export function deviceMapRoutes({ maps, shop, network, pool, press, now }: Devic
   routes.put('/:id', async (context) => {
     const id = context.req.param('id');
     notByLearner(context, network, shop, 'A device map');
-    if (!maps.has(id)) throw new Problem(404, `There is no device map "${id}".`);
+    if (!maps.has(id)) throw new HttpProblem(404, `There is no device map "${id}".`);
     const { warnings, ...map } = await accepted(context);
     if (map.id !== id) {
-      throw new Problem(422, 'The map has another id than its address.', [{ path: 'id', message: `Must be "${id}".` }]);
+      throw HttpProblem.at(422, wrong('id', 'The map has another id than its address.', `Make it "${id}".`));
     }
     const changed = changedUnderWay(id, JSON.parse(map.body) as DeviceMap);
     const revision = maps.add(map, now(), makerOf(context, network));
@@ -105,7 +109,7 @@ export function deviceMapRoutes({ maps, shop, network, pool, press, now }: Devic
   });
 
   /** What a new revision would judge otherwise than the repairs under way; a damaged one judges nothing. */
-  const changedUnderWay = (id: string, map: DeviceMap): Finding[] =>
+  const changedUnderWay = (id: string, map: DeviceMap): Problem[] =>
     maps.underWay(id).flatMap((revision) => {
       const before = maps.readable(id, revision);
       return before ? changesUnderWay(before, map) : [];
@@ -114,8 +118,8 @@ export function deviceMapRoutes({ maps, shop, network, pool, press, now }: Devic
   routes.delete('/:id', (context) => {
     const id = context.req.param('id');
     notByLearner(context, network, shop, 'A device map');
-    if (!maps.has(id)) throw new Problem(404, `There is no device map "${id}".`);
-    if (maps.isUsed(id)) throw new Problem(409, `Device map "${id}" is used by a job and stays.`);
+    if (!maps.has(id)) throw new HttpProblem(404, `There is no device map "${id}".`);
+    if (maps.isUsed(id)) throw new HttpProblem(409, `Device map "${id}" is used by a job and stays.`);
     maps.remove(id);
     return context.body(null, 204);
   });

@@ -1,3 +1,4 @@
+import { asData, type Problem, wrong } from '@nibrel/core/model/refusal';
 import type { NewJob } from '@nibrel/core/api';
 import { randomUUID } from 'node:crypto';
 import type { Job } from '@nibrel/core/job/events';
@@ -11,7 +12,7 @@ import { jobFiles, rawJobFiles, zipStream } from '../export/job-zip.ts';
 import { jsonAnswer } from '../http/answer.ts';
 import { isLarge, jsonBody, valid } from '../http/body.ts';
 import { eventList } from '../http/events.ts';
-import { Problem } from '../http/problem.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import { answer, bodySchema, queryOf } from '../http/route.ts';
 import { makerOf, type Network, notByLearner, personOf } from '../network/sign-in.ts';
 import type { Confirmations } from '../people/confirmations.ts';
@@ -43,7 +44,7 @@ export function jobRoutes(routed: JobRoutes): Hono {
   const routes = new Hono();
   const found = (id: string): KeptJob => {
     const job = jobs.find(id);
-    if (!job) throw new Problem(404, `There is no job "${id}".`);
+    if (!job) throw new HttpProblem(404, `There is no job "${id}".`);
     return job;
   };
 
@@ -53,11 +54,11 @@ export function jobRoutes(routed: JobRoutes): Hono {
     return jsonAnswer(context, `{"jobs":[${lines.join(',')}]}`);
   });
 
-  /** A job whose map can be read. @throws Problem 409 */
+  /** A job whose map can be read. @throws HttpProblem 409 */
   const readable = async (job: KeptJob): Promise<Live> => {
     const live = await jobs.live(job);
     if (live.unreadable === null) return live;
-    throw new Problem(409, `This repair can not be read: ${live.unreadable} Its raw rows can be exported.`);
+    throw new HttpProblem(409, `This repair can not be read: ${live.unreadable} Its raw rows can be exported.`);
   };
 
   routes.post('/', async (context) => {
@@ -68,18 +69,15 @@ export function jobRoutes(routed: JobRoutes): Hono {
       : valid<NewJob>(bodySchema('POST /jobs'), body);
     const stored = maps.find(given.map);
     if (!stored) {
-      throw new Problem(422, 'There is no such device map.', [
-        { path: 'map', message: `There is no device map "${given.map}".` },
-      ]);
+      throw HttpProblem.at(422, wrong('map', `There is no device map "${given.map}".`, 'Choose one of the list.'));
     }
     try {
       checkTargets(mechanismOf(stored.map), given.targets);
     } catch (error) {
-      if (error instanceof PlanError)
-        throw new Problem(422, error.message, [{ path: error.path, message: error.message }]);
+      if (error instanceof PlanError) throw HttpProblem.at(422, asData(error));
       throw error;
     }
-    if (given.id && jobs.find(given.id)) throw new Problem(409, `There is a job "${given.id}" already.`);
+    if (given.id && jobs.find(given.id)) throw new HttpProblem(409, `There is a job "${given.id}" already.`);
     const { map, targets, policy = {}, title, owner, serial, colour } = given;
     const by = makerOf(context, network);
     const job: Job = {
@@ -115,7 +113,7 @@ export function jobRoutes(routed: JobRoutes): Hono {
     const job = found(context.req.param('id'));
     const events = await eventList(context, 'POST /jobs/{id}/events');
     const checked = isLarge(context)
-      ? ((await desk.run({ kind: 'events', body: events }, 0)) as (string | null)[])
+      ? ((await desk.run({ kind: 'events', body: events }, 0)) as (Problem | null)[])
       : undefined;
     const confirmed = confirmations.of(context)?.person ?? null;
     const told = await jobs.append(job, events, now(), { checked, signedIn: personOf(context, network), confirmed });
@@ -169,7 +167,7 @@ export function jobRoutes(routed: JobRoutes): Hono {
     const print = async (of: object) => (await press.run({ kind: 'report', body: of }, 0)) as Uint8Array;
     const pdf = await print(body).catch((error: Error) => {
       // a picture that ends the thread is none that anybody misses more than the report
-      if (error instanceof Problem || body.pictures.length === 0) throw error;
+      if (error instanceof HttpProblem || body.pictures.length === 0) throw error;
       const left = body.pictures.map(({ text }) => `${text || 'A picture'}: it can not be printed`);
       return print({ ...body, pictures: [], leftOut: [...body.leftOut, ...left] });
     });

@@ -1,9 +1,10 @@
+import { wrong } from '@nibrel/core/model/refusal';
 import { type LeadsNow } from '@nibrel/core/api';
 import { isSameName } from '@nibrel/core/model/names';
 import { roleOf } from '@nibrel/core/workshop/shop';
 import { type Context, Hono } from 'hono';
 import { deleteCookie, setCookie } from 'hono/cookie';
-import { Problem } from '../http/problem.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import { answer, bodyOf } from '../http/route.ts';
 import { Tries } from '../http/tries.ts';
 import { type Network, personOf } from '../network/sign-in.ts';
@@ -38,10 +39,10 @@ export function leadRoutes({ shop, secrets, confirmations, network }: LeadRoutes
     const { person, secret, isNew = false } = await bodyOf(context, 'POST /lead');
     const signedIn = personOf(context, network);
     if (signedIn !== null && !isSameName(signedIn, person)) {
-      throw new Problem(403, `${signedIn} is signed in here. ${person} signs in to confirm.`);
+      throw new HttpProblem(403, `${signedIn} is signed in here. ${person} signs in to confirm.`);
     }
     if (roleOf(shop.shop.people, person) !== 'lead') {
-      throw new Problem(409, `${person} leads nobody here.`, [{ path: 'person', message: 'Name a lead.' }]);
+      throw HttpProblem.at(409, wrong('person', `${person} leads nobody here.`, 'Name a lead.'));
     }
     if (isNew) await setFirst(person, secret);
     else await shown(context, person, secret);
@@ -65,19 +66,16 @@ export function leadRoutes({ shop, secrets, confirmations, network }: LeadRoutes
 
   const setFirst = async (person: string, secret: string) => {
     if (await secrets.set(person, secret)) return;
-    throw new Problem(409, `${person} has a secret already. Whoever starts the server can have it forgotten.`, [
-      { path: 'isNew', message: 'Show the secret that was set.' },
-    ]);
+    const cure = 'Show the one that was set. Whoever starts the server can have it forgotten.';
+    throw HttpProblem.at(409, wrong('isNew', `${person} has a secret already.`, cure));
   };
 
   const shown = async (context: Context, person: string, secret: string) => {
     if (!secrets.has(person)) {
-      throw new Problem(409, `${person} has no secret yet.`, [{ path: 'isNew', message: 'Choose one: isNew.' }]);
+      throw HttpProblem.at(409, wrong('isNew', `${person} has no secret yet.`, 'Choose one: isNew.'));
     }
     if (await tries.guess(context, () => secrets.is(person, secret))) return;
-    throw new Problem(401, `That is not the secret of ${person}.`, [
-      { path: 'secret', message: `It is not the one that ${person} set.` },
-    ]);
+    throw HttpProblem.at(401, wrong('secret', `That is not the secret that ${person} set.`, 'Try again.'));
   };
 
   return routes;

@@ -3,7 +3,7 @@ import { deskVerdict } from '@nibrel/core/workshop/parts';
 import { partName } from '@nibrel/core/planner/words';
 import { Hono } from 'hono';
 import { returnCalendar } from '../export/return-calendar.ts';
-import { Problem } from '../http/problem.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import { answer } from '../http/route.ts';
 import type { DeviceMaps } from '../store/device-maps.ts';
 import type { Jobs } from '../store/jobs.ts';
@@ -38,7 +38,7 @@ export function partRoutes(jobs: Jobs, maps: DeviceMaps, log: ShopLog, now: () =
 
   routes.get('/:id/return.ics', (context) => {
     const part = all().find((each) => each.id === context.req.param('id'));
-    if (!part) throw new Problem(404, 'There is no such part at the desk.');
+    if (!part) throw new HttpProblem(404, 'There is no such part at the desk.');
     return context.body(returnCalendar(part), 200, {
       'content-type': 'text/calendar; charset=utf-8',
       'content-disposition': `attachment; filename="return-${part.id}.ics"`,

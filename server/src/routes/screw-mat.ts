@@ -2,7 +2,7 @@ import type { MatQuery } from '@nibrel/core/api';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Context } from 'hono';
 import type { ComputePool } from '../compute/pool.ts';
-import { Problem } from '../http/problem.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import type { Sheet } from '../print/pdf.ts';
 import type { MatOf } from '../print/screw-mat.ts';
 
@@ -21,14 +21,14 @@ export async function screwMatAnswer(
 ): Promise<Response> {
   const paper = query.paper ?? 'a4';
   const sheets = (await press.run({ kind: 'screw-mat', body: { map, paper, of } }, 0)) as readonly Sheet[];
-  if (sheets.length === 0) throw new Problem(404, 'No screw of this device comes out: there is no mat to print.');
+  if (sheets.length === 0) throw new HttpProblem(404, 'No screw of this device comes out: there is no mat to print.');
   if (format === 'pdf') {
     const title = `${of.device}: screw mat`;
     const pdf = (await press.run({ kind: 'pdf', body: { title, sheets } }, 0)) as Uint8Array;
     return context.body(pdf.slice().buffer, 200, { 'content-type': 'application/pdf' });
   }
   const sheet = sheets[(query.sheet ?? 1) - 1];
-  if (!sheet) throw new Problem(404, `This mat has ${sheets.length} sheets.`);
+  if (!sheet) throw new HttpProblem(404, `This mat has ${sheets.length} sheets.`);
   return context.body(sheet.svg, 200, {
     'content-type': 'image/svg+xml',
     'nibrel-sheets': String(sheets.length),

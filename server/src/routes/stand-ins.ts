@@ -1,9 +1,10 @@
+import { wrong } from '@nibrel/core/model/refusal';
 import { type WarmSource } from '@nibrel/core/model/sources';
 import { isForeseeable, settingFor, type Spot, stackOfBond } from '@nibrel/core/physics/heat';
 import { REGISTRY_ANSWERS } from '@nibrel/core/model/identity';
 import { type Context, Hono } from 'hono';
 import { streamSSE } from 'hono/streaming';
-import { Problem } from '../http/problem.ts';
+import { HttpProblem } from '../http/http-problem.ts';
 import { answer, bodyOf, queryOf } from '../http/route.ts';
 import { CALIPER_STEP_MS, CaliperStandIn } from '../stand-ins/caliper.ts';
 import { DRIVER_STEP_MS, TorqueDriverStandIn } from '../stand-ins/torque-driver.ts';
@@ -87,18 +88,20 @@ export function standInRoutes(
   routes.get('/self-test', async (context) => {
     const { job: id, functions, faults = '' } = queryOf(context, 'GET /stand-ins/self-test');
     const job = jobs.find(id);
-    if (!job) throw new Problem(404, `There is no job "${id}".`);
+    if (!job) throw new HttpProblem(404, `There is no job "${id}".`);
     const { mechanism, state } = await jobs.live(job);
     const asked = functions.split(',').filter(Boolean);
     const given = faults.split(',').filter(Boolean);
     const known = new Set(mechanism.map.functions.map((each) => each.id));
     const unknown = (path: string, all: readonly string[], isKnown: (id: string) => boolean) =>
-      all.filter((each) => !isKnown(each)).map((each) => ({ path, message: `The map of this job has no "${each}".` }));
+      all
+        .filter((each) => !isKnown(each))
+        .map((each) => wrong(path, `The map of this job has no "${each}".`, 'Name one that it has.'));
     const errors = [
       ...unknown('functions', asked, (each) => known.has(each)),
       ...unknown('faults', given, (each) => mechanism.joint.has(each)),
     ];
-    if (errors.length > 0) throw new Problem(422, 'The device can not answer for that.', errors);
+    if (errors.length > 0) throw new HttpProblem(422, 'The device can not answer for that.', errors);
     const device = new SelfTestStandIn(asked, brokenFunctions(mechanism, state, new Set(given)));
     return streamed(
       context,
@@ -124,11 +127,16 @@ export function standInRoutes(
     const map = maps.find(query.map)?.map;
     const bond = map?.joints.find((each) => each.id === query.joint);
     if (!map || bond?.type !== 'bond')
-      throw new Problem(404, `There is no bond "${query.joint}" in a map "${query.map}".`);
+      throw new HttpProblem(404, `There is no bond "${query.joint}" in a map "${query.map}".`);
     if (!isForeseeable(stackOfBond(map, bond)))
-      throw new Problem(422, `The layers of "${query.joint}" name a material that is in no table here.`, [
-        { path: 'joint', message: 'Choose a bond whose materials are known.' },
-      ]);
+      throw HttpProblem.at(
+        422,
+        wrong(
+          'joint',
+          `The layers of "${query.joint}" name a material that is in no table here.`,
+          'Choose a bond whose materials are known.',
+        ),
+      );
     const setting = { ...settingFor(bond, query.kind), temp_C: query.temp_C };
     const past = (query.past ?? '').split(',').filter(Boolean).map(Number);
     const thermocouple = new ThermocoupleStandIn({ ...query, past, map, bond, setting });
@@ -144,7 +152,7 @@ export function standInRoutes(
     read: (step: number) => T | null,
     isLast: (reading: T) => boolean = () => false,
   ) {
-    if (meters >= MOST_METERS) throw new Problem(503, 'All meters are in use.', [], { 'retry-after': '5' });
+    if (meters >= MOST_METERS) throw new HttpProblem(503, 'All meters are in use.', [], { 'retry-after': '5' });
     meters++;
     return streamSSE(context, async (stream) => {
       let open = true;

@@ -1,10 +1,5 @@
+import { pathTo, type Problem, wrong } from '@nibrel/core/model/refusal';
 import type Joi from 'joi';
-
-/** A field at fault: where, and what to do about it. */
-export interface FieldError {
-  readonly path: string;
-  readonly message: string;
-}
 
 /** How long lists may be, and what they hold, as far as a schema says so. */
 interface Bounds {
@@ -21,7 +16,7 @@ const known = new WeakMap<Joi.Schema, Bounds>();
  * The first list of a value that is longer than its schema lets it be. Lengths are looked at before shapes: to check a
  * million entries of a list that may have a hundred would keep everybody waiting.
  */
-export function lengthProblem(schema: Joi.Schema, value: unknown): FieldError | null {
+export function lengthProblem(schema: Joi.Schema, value: unknown): Problem | null {
   const bounds = known.get(schema) ?? boundsOf(schema.describe());
   known.set(schema, bounds);
   return tooLong(bounds, value, '');
@@ -46,7 +41,7 @@ function boundsOf({ type, keys, items, rules, matches }: Description): Bounds {
   return { ...(typeof limit === 'number' ? { most: limit } : {}), items: (items ?? []).map(boundsOf) };
 }
 
-function tooLong(bounds: Bounds, value: unknown, path: string): FieldError | null {
+function tooLong(bounds: Bounds, value: unknown, path: string): Problem | null {
   if (value === null || typeof value !== 'object') return null;
   if (bounds.either) {
     const problems = bounds.either.map((each) => tooLong(each, value, path));
@@ -55,7 +50,7 @@ function tooLong(bounds: Bounds, value: unknown, path: string): FieldError | nul
   if (Array.isArray(value)) {
     const { most = MOST_ENTRIES, items = [] } = bounds;
     if (value.length > most) {
-      return { path, message: `${value.length} entries are more than the ${most} that can be taken. Send fewer.` };
+      return wrong(path, `${value.length} entries are more than the ${most} that can be taken.`, 'Send fewer.');
     }
     const [item] = items;
     if (!item || !(item.items || item.keys || item.either)) return null;
@@ -85,7 +80,7 @@ interface Place {
 }
 
 /** What is wrong with a body before anybody looks for fields in it: nested too deep, or a list too long for anything. */
-export function sizeProblem(body: unknown, mostDeep: number): FieldError | null {
+export function sizeProblem(body: unknown, mostDeep: number): Problem | null {
   let level: Place[] = isObject(body) ? [{ value: body, key: '', within: null }] : [];
   let count = 0;
   for (let depth = 1; level.length > 0; depth++) {
@@ -95,17 +90,19 @@ export function sizeProblem(body: unknown, mostDeep: number): FieldError | null 
     };
     for (const place of level) {
       const { value } = place;
-      if (depth > mostDeep) return problemAt(place, `It is nested deeper than ${mostDeep} levels.`);
+      if (depth > mostDeep)
+        return wrong(wayTo(place), `It is nested deeper than ${mostDeep} levels.`, 'Send it flatter.');
       if (!Array.isArray(value)) {
         // a key at a time: thousands of small objects are looked through faster than their keys are listed
         for (const key in value) look((value as Record<string, unknown>)[key], key, place);
       } else if (value.length > MOST_ENTRIES) {
-        return problemAt(place, `${value.length} entries are more than the ${MOST_ENTRIES} that any list may have.`);
+        const message = `${value.length} entries are more than the ${MOST_ENTRIES} that any list may have.`;
+        return wrong(wayTo(place), message, 'Send fewer.');
       } else {
         for (let n = 0; n < value.length; n++) look(value[n], n, place);
       }
       if (count + next.length > MOST_OBJECTS) {
-        return problemAt(place, `More than ${MOST_OBJECTS} lists and objects in one request. Send less.`);
+        return wrong(wayTo(place), `More than ${MOST_OBJECTS} lists and objects in one request.`, 'Send less.');
       }
     }
     count += next.length;
@@ -114,14 +111,11 @@ export function sizeProblem(body: unknown, mostDeep: number): FieldError | null 
   return null;
 }
 
-const problemAt = (place: Place, message: string): FieldError => ({ path: pathTo(place) || 'body', message });
-
 /** The way to a place, put together only where something is wrong there. */
-function pathTo({ key, within }: Place): string {
-  if (!within) return '';
-  const before = pathTo(within);
-  if (typeof key === 'number') return `${before}[${key}]`;
-  return before ? `${before}.${key}` : key;
+function wayTo(place: Place): string {
+  const keys: (string | number)[] = [];
+  for (let at = place; at.within; at = at.within) keys.unshift(at.key);
+  return pathTo(keys);
 }
 
 function isObject(value: unknown): value is object {

@@ -1,21 +1,15 @@
+import type { RejectedEvent } from '@nibrel/core/api';
 import { eventEnvelope } from '@nibrel/core/job/events';
+import { misshapen, type Problem, problemText, wrong } from '@nibrel/core/model/refusal';
 import type Joi from 'joi';
 import { lengthProblem } from '../sizes/lengths.ts';
 
-/** What became of the events of one call (docs/http.md). */
-export interface Appended {
+/** What is told of the events of a call. */
+interface Told {
   readonly accepted: string[];
   readonly duplicate: string[];
-  readonly rejected: { readonly id: string; readonly problem: string; readonly needs?: Needs }[];
-  readonly revision: number;
-  readonly receivedAt: string;
+  readonly rejected: RejectedEvent[];
 }
-
-/** A lead may say it: under the lead's own name, and with the lead's own secret. */
-type Needs = 'lead' | 'secret';
-
-/** What is told of the events of a call. */
-type Told = Omit<Appended, 'revision' | 'receivedAt'>;
 
 type Schemas<Event extends AnyEvent> = Readonly<Record<Event['type'], Joi.ObjectSchema>>;
 
@@ -23,7 +17,7 @@ type Schemas<Event extends AnyEvent> = Readonly<Record<Event['type'], Joi.Object
 interface EventLog<Event extends AnyEvent> {
   readonly schemas: Schemas<Event>;
   /** what is wrong with the shape of each, where that was found out before; null: nothing */
-  readonly checked?: readonly (string | null)[];
+  readonly checked?: readonly (Problem | null)[];
   /** when this call came in, by the server's clock: ISO 8601 */
   readonly receivedAt: string;
   usesSupplies(type: Event['type']): boolean;
@@ -32,7 +26,7 @@ interface EventLog<Event extends AnyEvent> {
   /** the event that has this id; `elsewhere` where it belongs to another log */
   known(id: string): Event | 'elsewhere' | null;
   /** takes it into the fold, or says why not */
-  take(event: Event): { readonly problem: string; readonly needs?: Needs } | null;
+  take(event: Event): { readonly problem: Problem; readonly needs?: RejectedEvent['needs'] } | null;
   insert(event: Event): void;
   /** one turn of work as one transaction: on the disk when it returns. Returns whether there is more. */
   inTurn(work: () => Turn): boolean;
@@ -87,31 +81,34 @@ export async function appendedInTurns<Event extends AnyEvent>(
 function takeOne<Event extends AnyEvent>(
   value: unknown,
   log: EventLog<Event>,
-  checked: string | null | undefined,
+  checked: Problem | null | undefined,
   told: Told,
 ): Event['type'] | null {
   const id = givenId(value);
   const known = id === '' ? null : log.known(id);
   if (known) {
     if (known !== 'elsewhere' && sameContent(known, value)) told.duplicate.push(id);
-    else told.rejected.push({ id, problem: 'id: This id is taken by an event with other content.' });
+    else
+      told.rejected.push(
+        rejected(id, wrong('id', 'This id is taken by an event with other content.', 'Send it with its own.')),
+      );
     return null;
   }
   const problem = checked === undefined ? shapeProblem(log.schemas, value) : checked;
   if (problem !== null) {
-    told.rejected.push({ id, problem });
+    told.rejected.push(rejected(id, problem));
     return null;
   }
   const { type, at, by, data } = value as Event;
   const event = { id, type, at, by, data, receivedAt: log.receivedAt } as unknown as Event;
   if (typeof log.signedIn === 'string' && event.by !== log.signedIn) {
-    told.rejected.push({ id, problem: `by: ${log.signedIn} is signed in here. ${event.by} signs in to say this.` });
+    const other = wrong('by', `${log.signedIn} is signed in here.`, `${event.by} signs in to say this.`);
+    told.rejected.push(rejected(id, other));
     return null;
   }
   const refused = log.take(event);
   if (refused) {
-    const { problem: why, needs } = refused;
-    told.rejected.push({ id, problem: why, ...(needs ? { needs } : {}) });
+    told.rejected.push({ ...rejected(id, refused.problem), ...(refused.needs ? { needs: refused.needs } : {}) });
     return null;
   }
   log.insert(event);
@@ -127,16 +124,22 @@ interface AnyEvent {
   readonly data: object;
 }
 
-/** What is wrong with an event as its schemas have it, with the field; null where nothing is. */
-export function shapeProblem(schemas: Readonly<Record<string, Joi.ObjectSchema>>, value: unknown): string | null {
+function rejected(id: string, { path, message, cure }: Problem): RejectedEvent {
+  const text = problemText({ message, cure });
+  return { id, problem: path === '' ? text : `${path}: ${text}`, path, message, cure };
+}
+
+/** What is wrong with an event as its schemas have it; null where nothing is. */
+export function shapeProblem(schemas: Readonly<Record<string, Joi.ObjectSchema>>, value: unknown): Problem | null {
   const envelope = eventEnvelope.validate(value, { convert: false });
-  if (envelope.error) return envelope.error.message;
+  if (envelope.error) return misshapen(envelope.error)[0]!;
   const { type, data } = value as AnyEvent;
-  if (!Object.hasOwn(schemas, type)) return `type: There is no event type "${type}".`;
+  if (!Object.hasOwn(schemas, type))
+    return wrong('type', `There is no event type "${type}".`, 'Name one of docs/http.md.');
   const long = lengthProblem(schemas[type]!, data);
-  if (long) return `data.${long.path}: ${long.message}`;
+  if (long) return { ...long, path: `data.${long.path}` };
   const { error } = schemas[type]!.validate(data, { convert: false });
-  return error ? `data: ${error.message}` : null;
+  return error ? misshapen(error, 'data')[0]! : null;
 }
 
 function givenId(value: unknown): string {

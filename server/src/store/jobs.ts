@@ -1,4 +1,5 @@
-import type { JobsQuery } from '@nibrel/core/api';
+import { type Problem, wrong } from '@nibrel/core/model/refusal';
+import type { Appended, JobsQuery } from '@nibrel/core/api';
 import { randomUUID } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
 import { asClosed, type BenchUse, type Surroundings } from '@nibrel/core/job/state';
@@ -12,7 +13,7 @@ import { hasLead, hasOthers, roleOf, type Shop, type Used } from '@nibrel/core/w
 import { desc, eq } from 'drizzle-orm';
 import { Calls } from './calls.ts';
 import type { Acknowledged } from './acknowledged.ts';
-import { type Appended, appendedInTurns } from './append.ts';
+import { appendedInTurns } from './append.ts';
 import { Benches } from './benches.ts';
 import type { Db } from './database.ts';
 import type { DeviceMaps } from './device-maps.ts';
@@ -26,7 +27,7 @@ import { sumOf } from './sum.ts';
 
 /** What is known of a call beside its events: their shapes checked before, who is signed in, which lead has confirmed. */
 interface Call {
-  readonly checked?: readonly (string | null)[] | undefined;
+  readonly checked?: readonly (Problem | null)[] | undefined;
   readonly signedIn?: string | null;
   /** the lead who has shown their secret here */
   readonly confirmed?: string | null;
@@ -208,7 +209,14 @@ export class Jobs {
           return row.job === job.id && !event.unreadable ? event : 'elsewhere';
         },
         take: (event) => {
-          if (this.#lacksPhoto(job, event)) return { problem: 'Send the photograph itself first, then this event.' };
+          if (this.#lacksPhoto(job, event))
+            return {
+              problem: wrong(
+                'photo',
+                'There is no such photograph yet.',
+                'Send the photograph itself first, then this event.',
+              ),
+            };
           if (live.unreadable !== null && !isForUnreadable(event, job)) return { problem: notAdded(live.unreadable) };
           const outcome = withEvent(live.mechanism, live.state, event, around);
           if ('problem' in outcome) return outcome;
@@ -250,6 +258,7 @@ export class Jobs {
       othersAt: (bench) => this.benches.others(job.id, bench, now),
       now,
       hasStandIns: this.#hasStandIns,
+      unit: 'C',
     };
   }
 
@@ -301,8 +310,9 @@ function isForUnreadable({ type, data }: BenchEvent, { id }: Job): boolean {
   return type === 'end' || EVENTS[type].ended;
 }
 
-function notAdded(why: string): string {
-  return `This repair can not be read: ${why} Only notes and stops are taken, and a lead ends it. Its raw rows can be exported.`;
+function notAdded(why: string): Problem {
+  const cure = 'Only notes and stops are taken, and a lead ends it. Its raw rows can be exported.';
+  return wrong('', `This repair can not be read: ${why}`, cure);
 }
 
 type Row = typeof jobs.$inferSelect;

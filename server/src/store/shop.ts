@@ -1,3 +1,4 @@
+import type { Appended } from '@nibrel/core/api';
 import { setImmediate } from 'node:timers/promises';
 import { tooFarAhead } from '@nibrel/core/job/state';
 import { isSameName } from '@nibrel/core/model/names';
@@ -12,7 +13,7 @@ import {
 } from '@nibrel/core/workshop/shop';
 import { asc, eq } from 'drizzle-orm';
 import type { Acknowledged } from './acknowledged.ts';
-import { type Appended, appendedInTurns } from './append.ts';
+import { appendedInTurns } from './append.ts';
 import type { Db } from './database.ts';
 import { shopEvents } from './schema.ts';
 import { isWhole, sumOf } from './sum.ts';

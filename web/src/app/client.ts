@@ -1,14 +1,14 @@
 import type { JobLine, NewJob, RouteName, Routes } from '@nibrel/core/api';
 import type { BenchEvent, Job } from '@nibrel/core/job/events';
-import type { Finding } from '@nibrel/core/planner/map-check';
+import type { Problem } from '@nibrel/core/model/refusal';
 import type { ShopEvent } from '@nibrel/core/workshop/shop';
 import { useSettings } from './settings.ts';
 
 /** A refusal from the server, with the fields at fault. */
 export class Refused extends Error {
   readonly status: number;
-  readonly errors: readonly Finding[];
-  constructor(status: number, message: string, errors: readonly Finding[]) {
+  readonly errors: readonly Problem[];
+  constructor(status: number, message: string, errors: readonly Problem[]) {
     super(message);
     this.name = 'Refused';
     this.status = status;
@@ -63,7 +63,7 @@ async function sent<T>(path: string, request: RequestInit): Promise<T> {
     throw new Unreachable();
   });
   if (response.status === 204) return undefined as T;
-  const answer = (await response.json().catch(() => null)) as { detail?: string; errors?: Finding[] } | null;
+  const answer = (await response.json().catch(() => null)) as { detail?: string; errors?: Problem[] } | null;
   if (!response.ok) {
     throw new Refused(
       response.status,

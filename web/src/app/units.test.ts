@@ -1,7 +1,6 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { useSettings } from './settings.ts';
 import {
-  inUnits,
   temperature,
   temperatureFigure,
   temperatureGap,
@@ -21,7 +20,6 @@ describe('a temperature', () => {
     expect(temperatures(54.6, 62.4)).toBe('55 to 62 °C');
     expect(temperatureGap(0.6)).toBe('0.6 °C');
     expect(typedTemperature('62,5')).toBe(62.5);
-    expect(inUnits('over 60 °C can vent')).toBe('over 60 °C can vent');
   });
 
   it('is shown in °F where that is chosen; what lies between two has no zero', () => {
@@ -43,13 +41,6 @@ describe('a temperature', () => {
     for (const typed of ['104', '105.8', '33.3', '-4']) {
       expect(temperatureFigure(typedTemperature(typed)!)).toBe(typed);
     }
-  });
-
-  it('is turned in the sentences of the core as well', () => {
-    inFahrenheit();
-    expect(inUnits('Battery face up to 56 °C of 60 °C.')).toBe('Battery face up to 133 °F of 140 °F.');
-    expect(inUnits('From 40 to 80.5 °C in 2 s')).toBe('From 104 to 177 °F in 2 s');
-    expect(inUnits('-5 °C, 3 mm')).toBe('23 °F, 3 mm');
   });
 });
 

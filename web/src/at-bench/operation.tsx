@@ -1,3 +1,4 @@
+import { benchUnit } from '../app/units.ts';
 import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
 import { settled } from '@nibrel/core/model/policy';
@@ -16,7 +17,6 @@ import { TapeCuts } from '../closing/tape-cuts.tsx';
 import { Tabs } from './tabs.tsx';
 import { Screws, Ticks } from './ticks.tsx';
 import type { Hand } from './opening/hand.ts';
-import { inUnits } from '../app/units.ts';
 import { AsItWas } from './as-it-was.tsx';
 import { Tightening } from './tightening.tsx';
 import type { SelfTest } from '../trying/self-test.tsx';
@@ -116,7 +116,7 @@ export function Operation({
   const dead = isDead(mechanism, state.device);
   const isMeasured = settled(map, state.policy).policy.tightening === 'torque';
   const cautions = (hand?.cautions ?? ['operation']).map((of) =>
-    cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, dead, hand?.edge),
+    cautionFor(map, of === 'heat' ? { ...op, kind: 'procedure', name: 'heat' } : op, dead, benchUnit(), hand?.edge),
   );
   // in full before its first step of a stage, then as a mark
   const earlier = plan.slice(
@@ -127,7 +127,7 @@ export function Operation({
     ),
   );
   const wasSaid = (caution: string) =>
-    earlier.some((each) => each.stage === op.stage && cautionFor(map, each, dead) === caution);
+    earlier.some((each) => each.stage === op.stage && cautionFor(map, each, dead, benchUnit()) === caution);
   const joint = map.joints.find((each) => each.id === lead.joint);
   const [whyFor, setWhyFor] = useState<string | null>(null);
   const toggleWhy = () => setWhyFor(whyFor === lead.id ? null : lead.id);
@@ -161,7 +161,7 @@ export function Operation({
         const isKnown = wasSaid(caution);
         return (
           <Caution key={caution} isKnown={isKnown}>
-            {inUnits(isKnown ? firstSentence(caution) : caution)}
+            {isKnown ? firstSentence(caution) : caution}
           </Caution>
         );
       })}

@@ -1,6 +1,5 @@
 import Joi from 'joi';
-import type { DeviceMap, ScrewJoint, ScrewPoint } from '@nibrel/core/model/device-map';
-import { fastenerAt } from '@nibrel/core/model/device-map';
+import { type DeviceMap, fastenerAt, type ScrewJoint, type ScrewPoint } from '@nibrel/core/model/device-map';
 import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
 import { type PeakVerdict, tighteningOrder, type TorqueWindow, windowOf } from '@nibrel/core/screws/tightening';

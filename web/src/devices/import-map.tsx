@@ -1,18 +1,19 @@
-import type { Finding } from '@nibrel/core/planner/map-check';
+import { type Problem, wrong } from '@nibrel/core/model/refusal';
 import { plural } from '@nibrel/core/planner/words';
 import { useQueryClient } from '@tanstack/react-query';
 import { type ChangeEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, Refused } from '../app/client.ts';
 import { Button } from '../ui/button.tsx';
+import { ProblemShown } from '../ui/problem-shown.tsx';
 import { Panel } from '../ui/panel.tsx';
 
 const MOST_BYTES = 2 * 1024 * 1024;
 
 interface Imported {
   readonly file: string;
-  readonly errors: readonly Finding[];
-  readonly warnings: readonly Finding[];
+  readonly errors: readonly Problem[];
+  readonly warnings: readonly Problem[];
   readonly json: unknown;
 }
 
@@ -36,9 +37,7 @@ export function ImportMap({ known }: { readonly known: ReadonlySet<string> }) {
       void navigate(`/devices/${id}`);
     } catch (error) {
       const errors =
-        error instanceof Refused && error.errors.length > 0
-          ? error.errors
-          : [{ path: '', message: (error as Error).message }];
+        error instanceof Refused && error.errors.length > 0 ? error.errors : [wrong('', (error as Error).message)];
       setImported({ ...imported!, errors });
     }
   };
@@ -75,7 +74,7 @@ export function ImportMap({ known }: { readonly known: ReadonlySet<string> }) {
   );
 }
 
-function Messages({ title, findings }: { readonly title: string; readonly findings: readonly Finding[] }) {
+function Messages({ title, findings }: { readonly title: string; readonly findings: readonly Problem[] }) {
   if (findings.length === 0) return null;
   return (
     <section aria-label={title}>
@@ -84,7 +83,7 @@ function Messages({ title, findings }: { readonly title: string; readonly findin
         {findings.map((each) => (
           <li key={each.path + each.message} className="border-b border-hair py-1.5 text-body">
             {each.path && <code className="mr-3 text-note font-bold">{each.path}</code>}
-            {each.message}
+            <ProblemShown {...each} />
           </li>
         ))}
       </ul>
@@ -93,13 +92,13 @@ function Messages({ title, findings }: { readonly title: string; readonly findin
 }
 
 async function checkedFile(file: File): Promise<Imported> {
-  const broken = (message: string): Imported => ({
+  const broken = (message: string, cure = ''): Imported => ({
     file: file.name,
-    errors: [{ path: '', message }],
+    errors: [wrong('', message, cure)],
     warnings: [],
     json: null,
   });
-  if (file.size > MOST_BYTES) return broken('The file is larger than 2 MB. A map that large is not taken.');
+  if (file.size > MOST_BYTES) return broken('The file is larger than 2 MB.', 'A map that large is not taken.');
   let json: unknown;
   try {
     json = JSON.parse(await file.text());

@@ -1,5 +1,6 @@
 import { type BondJoint, type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/model/device-map';
-import type { Finding } from '@nibrel/core/planner/map-check';
+import type { Problem } from '@nibrel/core/model/refusal';
+import { ProblemShown } from '../ui/problem-shown.tsx';
 import { bitMark, jointKind, partName, thingName, plural, opLine } from '@nibrel/core/planner/words';
 import type { Plan } from '@nibrel/core/planner/plan';
 import { screwLetters } from '@nibrel/core/screws/screws';
@@ -13,7 +14,7 @@ interface ThingInfoProps {
   readonly selected: string | null;
   readonly way: Plan | null;
   /** what the check says of this map */
-  readonly warnings: readonly Finding[];
+  readonly warnings: readonly Problem[];
   /** which step of the way is lit on the drawing */
   readonly lit: number | null;
   onLight(step: number | null): void;
@@ -156,7 +157,7 @@ export function ThingInfo({ map, selected, way, warnings, lit, onLight, onSelect
   );
 }
 
-function Warnings({ warnings }: { readonly warnings: readonly Finding[] }) {
+function Warnings({ warnings }: { readonly warnings: readonly Problem[] }) {
   if (warnings.length === 0) return null;
   return (
     <section aria-label="Warnings" className="mt-4">
@@ -164,7 +165,7 @@ function Warnings({ warnings }: { readonly warnings: readonly Finding[] }) {
       <ul className="text-body text-care">
         {warnings.map((each) => (
           <li key={each.path + each.message} className="border-b border-hair py-1">
-            {each.message} <code className="text-note">{each.path}</code>
+            <ProblemShown {...each} /> <code className="text-note">{each.path}</code>
           </li>
         ))}
       </ul>

@@ -1,7 +1,6 @@
 import type { DeviceMap, Part, Point } from '@nibrel/core/model/device-map';
-import type { MouseEvent, ReactNode } from 'react';
+import { memo, type MouseEvent, type ReactNode, useRef } from 'react';
 import { partName } from '@nibrel/core/planner/words';
-import { useRef, memo } from 'react';
 import { centreOf, contains, fromTheTop, onSide, outlinePath, placesOf, type Side } from './geometry.ts';
 import { DrawnAt, useSize } from './scale.ts';
 import { type Box, layoutOf, nearBox, scaleOf } from './view-box.ts';

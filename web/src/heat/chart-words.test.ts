@@ -58,12 +58,12 @@ describe('what is written on the curves', () => {
   it('is the name of each curve, and of each recipe that is laid over', () => {
     const pack = RECIPES.find(({ id }) => id === 'pack-edge')!;
     const other = foresee({ stack, soften_C: 58, setting: settingOfRecipe(pack), heat_s: pack.seconds });
-    const { names } = wordsFor({ ...props, overlays: [{ name: pack.name, foresight: other }] }, shown, colours);
+    const { names } = wordsFor({ ...props, overlays: [{ name: pack.name(''), foresight: other }] }, shown, colours);
     expect(names.map(({ words, bold }) => [words, bold])).toEqual([
       ['Bond', true],
       ['Display', true],
       ['Cell face', true],
-      [pack.name, false],
+      [pack.name(''), false],
     ]);
   });
 });

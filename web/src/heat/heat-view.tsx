@@ -1,3 +1,4 @@
+import { temperature } from '../app/units.ts';
 import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
 import {
   kindFor,
@@ -30,7 +31,6 @@ import type { SetUp } from './set-up.ts';
 import { SourceForm } from './source-form.tsx';
 import { StackPicture } from './stack-picture.tsx';
 import { placeOf, useForesight } from './use-heat.ts';
-import { inUnits } from '../app/units.ts';
 
 /** The heat bench: a source on a bond, foreseen before anybody warms anything. */
 export function HeatView() {
@@ -191,7 +191,7 @@ function Foreseen({ map, bond, warming, touch, laidOver, shop }: ForeseenProps) 
         <p className="text-lead text-quiet">{words.detail}</p>
       </div>
       {foresight.warnings.map((each) => (
-        <Caution key={each}>{inUnits(each)}</Caution>
+        <Caution key={each}>{each}</Caution>
       ))}
       <div className="h-[19rem] min-w-0">
         <Curves
@@ -226,6 +226,6 @@ function useOverlays(warming: Warming, laidOver: readonly string[], place: strin
   const foresights = [useForesight(found[0]!, place), useForesight(found[1]!, place), useForesight(found[2]!, place)];
   return [first, second, third].flatMap((recipe, index) => {
     const foresight = foresights[index]!.foresight;
-    return recipe && foresight ? [{ name: inUnits(recipe.name), foresight }] : [];
+    return recipe && foresight ? [{ name: recipe.name(temperature(recipe.temp_C)), foresight }] : [];
   });
 }

@@ -8,7 +8,7 @@ import { Slide } from '../ui/slide.tsx';
 import { originWords } from './advice.ts';
 import { SOURCE_OPTIONS } from './source-options.ts';
 import type { SetUp } from './set-up.ts';
-import { inUnits, temperature } from '../app/units.ts';
+import { temperature } from '../app/units.ts';
 
 interface SourceFormProps {
   readonly setUp: SetUp;
@@ -104,7 +104,7 @@ export function SourceForm({ setUp, measured, on, laidOver, onKind, onChange, on
                 onChange={() => lay(recipe.id)}
               />
               <span>
-                {inUnits(recipe.name)}
+                {recipe.name(temperature(recipe.temp_C))}
                 {laidOver.includes(recipe.id) && <span className="block text-note text-quiet">{recipe.note}</span>}
               </span>
             </label>
@@ -112,7 +112,7 @@ export function SourceForm({ setUp, measured, on, laidOver, onKind, onChange, on
               type="button"
               className="min-h-12 px-2 text-note whitespace-nowrap underline decoration-hair underline-offset-4"
               onClick={() => onChange({ setting: settingOfRecipe(recipe), heat_s: recipe.seconds })}
-              aria-label={`Set up: ${inUnits(recipe.name)}`}
+              aria-label={`Set up: ${recipe.name(temperature(recipe.temp_C))}`}
             >
               set up
             </button>

@@ -5,7 +5,6 @@ import type { Plan } from '@nibrel/core/planner/plan';
 import { screwLetters } from '@nibrel/core/screws/screws';
 import { Caution } from '../ui/caution.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
-import { inUnits } from '../app/units.ts';
 
 /** Tools, screws, what moves over, what is used up, and what the owner must know. */
 export function PlanNeeds({ map, plan }: { readonly map: DeviceMap; readonly plan: Plan }) {
@@ -18,7 +17,7 @@ export function PlanNeeds({ map, plan }: { readonly map: DeviceMap; readonly pla
   return (
     <>
       {cautions.map((each) => (
-        <Caution key={each}>{inUnits(each)}</Caution>
+        <Caution key={each}>{each}</Caution>
       ))}
       <Block title="Tools">
         <p>{plan.tools.join(', ')}</p>

@@ -1,10 +1,10 @@
 import type { ReactNode } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
+import { ProblemShown } from '../ui/problem-shown.tsx';
 import { Returned, textOf, Waiting } from '../outbox/waiting.tsx';
 import { LeadClearsBench, LeadSays } from '../lead/lead-says.tsx';
 import type { Session } from './session.ts';
-import { inUnits } from '../app/units.ts';
 
 interface NotTakenProps {
   readonly bench: Session;
@@ -22,7 +22,9 @@ export function NotTaken({ bench, children }: NotTakenProps) {
       <Waiting />
       {refusal && (
         <Trouble title="Not taken">
-          <p>{inUnits(refusal.problem)}</p>
+          <p>
+            <ProblemShown {...refusal.problem} />
+          </p>
           {written && <p className="mt-1">You wrote: “{written}”</p>}
           <div className="mt-2 flex flex-wrap gap-2">
             {children}

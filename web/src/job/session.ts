@@ -1,3 +1,4 @@
+import { type Problem, wrong } from '@nibrel/core/model/refusal';
 import { type Ahead, followed, type Said } from '@nibrel/core/bench/in-hand';
 import {
   type BenchEvent,
@@ -9,7 +10,7 @@ import {
   undoProblem,
 } from '@nibrel/core/job/events';
 import { foldJob, withEvent } from '@nibrel/core/job/fold';
-import { type JobState } from '@nibrel/core/job/state';
+import { type JobState, UNKNOWN } from '@nibrel/core/job/state';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { type Mechanism, mechanismOf } from '@nibrel/core/planner/holds';
 import { UNNAMED } from '@nibrel/core/workshop/shop';
@@ -20,10 +21,11 @@ import { api, jobOf } from '../app/client.ts';
 import { outbox } from '../outbox/index.ts';
 import { sound } from '../app/feedback.ts';
 import { useSettings } from '../app/settings.ts';
+import { benchUnit } from '../app/units.ts';
 import { Planner } from './planner.ts';
 
 interface Refusal {
-  readonly problem: string;
+  readonly problem: Problem;
   readonly asked: BenchEvent | null;
   /** a lead may say it */
   readonly needs?: 'lead' | 'secret';
@@ -144,7 +146,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
           const { state, mechanism, ahead } = get();
           // nobody looks at it any more: the server judges
           if (closed || !state || !mechanism) return null;
-          const outcome = withEvent(mechanism, state, event);
+          const outcome = withEvent(mechanism, state, event, { ...UNKNOWN, unit: benchUnit() });
           if ('problem' in outcome) return outcome.problem;
           judged = { before: state, after: outcome.state, ahead };
           set({ unsaved: event, refusal: null });
@@ -248,7 +250,9 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
           const inForce = [...(get().state?.inForce ?? []), ...(onTheirWay as BenchEvent[])];
           const last = lastToUndo(inForce);
           if (last) return posted(newEvent('undo', { event: last.id }));
-          set({ refusal: { problem: undoProblem(inForce, '') ?? 'There is nothing to undo.', asked: null } });
+          set({
+            refusal: { problem: undoProblem(inForce, '') ?? wrong('', 'There is nothing to undo.'), asked: null },
+          });
           sound('refused');
           return false;
         }),

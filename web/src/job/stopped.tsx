@@ -1,3 +1,5 @@
+import { benchUnit } from '../app/units.ts';
+import { stopText } from '@nibrel/core/job/rules';
 import type { JobState, Stop } from '@nibrel/core/job/state';
 import type { ReactNode } from 'react';
 import { clock } from '../app/format.ts';
@@ -48,7 +50,7 @@ export function Stopped({ state, onLead, children }: StoppedProps) {
         {stops.map((each, at) => (
           <li key={each.id}>
             <strong>{at === 0 ? `Stopped: ${each.reason}` : `and ${each.reason}`}</strong>
-            {each.text ? `${at === 0 ? ',' : ':'} ${each.text}` : ''}. {each.by}, {clock(each.at)}
+            {each.text ? `${at === 0 ? ',' : ':'} ${stopText(each, benchUnit())}` : ''}. {each.by}, {clock(each.at)}
           </li>
         ))}
       </ul>

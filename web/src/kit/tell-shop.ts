@@ -1,3 +1,4 @@
+import { problemText } from '@nibrel/core/model/refusal';
 import type { ShopEvent, ShopEventData, ShopEventType } from '@nibrel/core/workshop/shop';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { outbox, SHOP } from '../outbox/index.ts';
@@ -18,7 +19,7 @@ export function useTellShop() {
       const events = all.map((each) => ({ id: crypto.randomUUID(), at, by, ...each }) as ShopEvent);
       const answers = await Promise.all(events.map((event) => outbox.send(SHOP, event)));
       const refused = answers.find((each) => each !== null && 'problem' in each);
-      if (refused && 'problem' in refused) throw new Error(refused.problem);
+      if (refused && 'problem' in refused) throw new Error(problemText(refused.problem));
     },
     onSettled: () => queries.invalidateQueries({ queryKey: ['shop'] }),
   });

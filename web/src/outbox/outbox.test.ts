@@ -1,3 +1,4 @@
+import { wrong } from '@nibrel/core/model/refusal';
 import 'fake-indexeddb/auto';
 import type { BenchEvent } from '@nibrel/core/job/events';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -102,7 +103,9 @@ describe('the outbox', () => {
     const next = open('next');
     await next.resume(() => false);
     await vi.advanceTimersByTimeAsync(10);
-    expect(next.state.getState().returned).toMatchObject([{ letter: { id: '1' }, problem: 'This is done already.' }]);
+    expect(next.state.getState().returned).toMatchObject([
+      { letter: { id: '1' }, problem: wrong('', 'This is done already.') },
+    ]);
     next.understood('1');
     expect(next.state.getState().returned).toEqual([]);
     await vi.advanceTimersByTimeAsync(10);
@@ -118,11 +121,13 @@ describe('the outbox', () => {
     server.refuses.set('1', new Refused(422, 'This is done already.', []));
     server.isThere = true;
     await vi.advanceTimersByTimeAsync(4000);
-    expect(await first).toEqual({ problem: 'This is done already.' });
+    expect(await first).toEqual({ problem: wrong('', 'This is done already.') });
     expect(await second).toMatchObject({ revision: 1 });
     // what is pressed next does not put it away
     await outbox.send('j', note('3'));
-    expect(outbox.state.getState().returned).toMatchObject([{ letter: { id: '1' }, problem: 'This is done already.' }]);
+    expect(outbox.state.getState().returned).toMatchObject([
+      { letter: { id: '1' }, problem: wrong('', 'This is done already.') },
+    ]);
     outbox.close();
     const next = open('b');
     await next.resume(() => false);
@@ -135,7 +140,7 @@ describe('the outbox', () => {
   it('leaves to its sender what was refused at once', async () => {
     const outbox = open('a');
     server.refuses.set('1', new Refused(422, 'This is done already.', []));
-    expect(await outbox.send('j', note('1'))).toEqual({ problem: 'This is done already.' });
+    expect(await outbox.send('j', note('1'))).toEqual({ problem: wrong('', 'This is done already.') });
     expect(outbox.state.getState().returned).toEqual([]);
   });
 
@@ -145,7 +150,11 @@ describe('the outbox', () => {
     const post = async (to: string, event: { readonly id: string }): Promise<Appended> => {
       const taken = await server.post(to, event);
       if (isShown) return taken;
-      return { ...taken, accepted: [], rejected: [{ id: event.id, problem: 'a secret', needs: 'secret' }] };
+      return {
+        ...taken,
+        accepted: [],
+        rejected: [{ id: event.id, problem: 'a secret', ...wrong('by', 'a secret'), needs: 'secret' }],
+      };
     };
     const confirm = async (person: string) => {
       asked.push(person);
@@ -153,7 +162,7 @@ describe('the outbox', () => {
       return isShown;
     };
     const outbox = new Outbox({ shelf, window: 'a', post, confirm });
-    expect(await outbox.send('j', note('1'))).toEqual({ problem: 'a secret', needs: 'secret' });
+    expect(await outbox.send('j', note('1'))).toEqual({ problem: wrong('by', 'a secret'), needs: 'secret' });
     expect(await outbox.send('j', note('2'))).toMatchObject({ revision: 2 });
     expect(asked).toEqual(['Ines', 'Ines']);
   });
@@ -171,7 +180,7 @@ describe('the outbox', () => {
       expect(await sent).toMatchObject({ revision: 1 });
     }
     server.refuses.set('2', new Refused(404, 'There is no such job.', []));
-    expect(await outbox.send('j', note('2'))).toEqual({ problem: 'There is no such job.' });
+    expect(await outbox.send('j', note('2'))).toEqual({ problem: wrong('', 'There is no such job.') });
   });
 
   it('judges each in its turn, by what was taken until then, and settles before the next', async () => {
@@ -181,12 +190,12 @@ describe('the outbox', () => {
     const second = outbox.send('j', note('2'), {
       judge: () => {
         seen.push('judged 2');
-        return 'Not yet.';
+        return wrong('', 'Not yet.');
       },
     });
     await vi.advanceTimersByTimeAsync(10);
     expect(await first).toMatchObject({ revision: 1 });
-    expect(await second).toEqual({ problem: 'Not yet.' });
+    expect(await second).toEqual({ problem: wrong('', 'Not yet.') });
     expect(seen).toEqual(['settled 1', 'judged 2']);
     expect(server.events).toEqual(['1']);
     expect(answers.map(([id]) => id)).toEqual(['1', '2']);

@@ -1,3 +1,4 @@
+import { asData, type Problem, wrong } from '@nibrel/core/model/refusal';
 import type { BenchEvent } from '@nibrel/core/job/events';
 import type { ShopEvent } from '@nibrel/core/workshop/shop';
 import PQueue from 'p-queue';
@@ -11,7 +12,7 @@ import type { Letter, Shelf } from './shelf.ts';
 export type Answer =
   | { readonly revision: number; readonly receivedAt: string }
   | {
-      readonly problem: string;
+      readonly problem: Problem;
       /** what a lead may say, by name and with a secret */ readonly needs?: 'lead' | 'secret';
     };
 
@@ -23,12 +24,12 @@ export interface OutboxState {
   /** nobody is signed in any more: it goes on once somebody is */
   readonly signedOut: boolean;
   /** letters that had to wait and that the server did not take: here until somebody has understood it */
-  readonly returned: readonly { readonly letter: Letter; readonly problem: string }[];
+  readonly returned: readonly { readonly letter: Letter; readonly problem: Problem }[];
 }
 
 export interface Sending {
   /** asked when its turn has come: why it is not sent after all, null where it is */
-  judge?(): string | null;
+  judge?(): Problem | null;
   /** told of the answer before the next of the same job has its turn */
   settle?(answer: Answer, hadToWait: boolean): Promise<void> | void;
 }
@@ -123,7 +124,7 @@ export class Outbox {
     });
   }
 
-  #return(letter: Letter, problem: string): void {
+  #return(letter: Letter, problem: Problem): void {
     void this.#options.shelf.put({ ...letter, problem }).catch(() => undefined);
     this.#change(({ returned }) => ({ returned: [...returned, { letter, problem }] }));
   }
@@ -153,12 +154,11 @@ export class Outbox {
       this.#change(() => ANSWERED);
       const rejected = answer.rejected.find((each) => each.id === id);
       if (!rejected) return { revision: answer.revision, receivedAt: answer.receivedAt };
-      const { problem, needs } = rejected;
-      return { problem, ...(needs ? { needs } : {}) };
+      return { problem: asData(rejected), ...(rejected.needs ? { needs: rejected.needs } : {}) };
     } catch (error) {
       if (this.#stopped.signal.aborted) return null;
       this.#change(() => ANSWERED);
-      return { problem: (error as Error).message };
+      return { problem: wrong('', (error as Error).message) };
     }
   }
 

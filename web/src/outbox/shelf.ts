@@ -1,3 +1,4 @@
+import { type Problem, wrong } from '@nibrel/core/model/refusal';
 import type { BenchEvent } from '@nibrel/core/job/events';
 import type { ShopEvent } from '@nibrel/core/workshop/shop';
 import { type DBSchema, openDB } from 'idb';
@@ -14,7 +15,7 @@ export interface Letter {
   /** later letters have a higher one */
   readonly order: number;
   /** why the server did not take it, where nobody has understood that yet */
-  readonly problem?: string;
+  readonly problem?: Problem;
 }
 
 export const SHOP = 'shop';
@@ -28,7 +29,7 @@ export interface Shelf {
 }
 
 interface Stored extends DBSchema {
-  letters: { key: string; value: Letter };
+  letters: { key: string; value: StoredLetter };
 }
 
 /** Keeps letters in this browser, so that a killed one loses nothing; in memory where the browser has no such store. */
@@ -40,8 +41,16 @@ export function openShelf(): Shelf {
   return {
     put: async (letter) => void (await (await opened).put('letters', letter)),
     drop: async (id) => (await opened).delete('letters', id),
-    all: async () => (await (await opened).getAll('letters')).toSorted((a, b) => a.order - b.order),
+    all: async () => (await (await opened).getAll('letters')).map(readLetter).toSorted((a, b) => a.order - b.order),
   };
+}
+
+/** As it lies in the browser: an older version has kept the problem as one text. */
+type StoredLetter = Omit<Letter, 'problem'> & { readonly problem?: Problem | string };
+
+function readLetter({ problem, ...letter }: StoredLetter): Letter {
+  if (problem === undefined) return letter;
+  return { ...letter, problem: typeof problem === 'string' ? wrong('', problem) : problem };
 }
 
 export function memoryShelf(): Shelf {

@@ -1,7 +1,7 @@
 import { plural } from '@nibrel/core/planner/words';
-import { inUnits } from '../app/units.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
+import { ProblemShown } from '../ui/problem-shown.tsx';
 import { outbox, useOutbox } from './index.ts';
 import type { Letter } from './shelf.ts';
 
@@ -30,7 +30,9 @@ export function Returned({ job }: { readonly job?: string }) {
       const written = textOf(letter.event);
       return (
         <Trouble key={letter.id} title="Not taken, from before">
-          <p>{inUnits(problem)}</p>
+          <p>
+            <ProblemShown {...problem} />
+          </p>
           {written && <p className="mt-1">You wrote: “{written}”</p>}
           <Button onClick={() => outbox.understood(letter.id)}>Understood</Button>
         </Trouble>

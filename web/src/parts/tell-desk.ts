@@ -1,3 +1,4 @@
+import { problemText } from '@nibrel/core/model/refusal';
 import type { BenchEvent, EventData, EventType } from '@nibrel/core/job/events';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { outbox } from '../outbox/index.ts';
@@ -15,7 +16,7 @@ export function useTellDesk(job: string) {
       const by = useSettings.getState().person || 'unnamed';
       const event = { id: crypto.randomUUID(), at: new Date().toISOString(), by, ...said } as BenchEvent;
       const answer = await outbox.send(job, event);
-      if (answer && 'problem' in answer) throw new Error(answer.problem.replace(/^data: /, ''));
+      if (answer && 'problem' in answer) throw new Error(problemText(answer.problem));
     },
     onSettled: () =>
       Promise.all([

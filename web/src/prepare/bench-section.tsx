@@ -17,7 +17,6 @@ import { Field } from '../ui/field.tsx';
 import { chargeAsked } from './charge-asked.ts';
 import { GateSection, type Spread } from './gate-section.tsx';
 import { kitOf } from './kit-section.tsx';
-import { inUnits } from '../app/units.ts';
 import { note } from '../ui/typed.ts';
 import { useFields } from '../ui/use-fields.ts';
 
@@ -91,7 +90,7 @@ export function BenchSection({ job, ahead, shop, spread, onPrepared }: BenchSect
     <GateSection spread={spread} title="The bench" said={said} done={done}>
       {map.cautions?.map((each) => (
         <div key={each} className="mb-2">
-          <Caution>{inUnits(each)}</Caution>
+          <Caution>{each}</Caution>
         </div>
       ))}
       <ul>

@@ -1,3 +1,5 @@
+import { correctionText, stopText } from '@nibrel/core/job/rules';
+import { benchUnit } from '../app/units.ts';
 import { foldJob } from '@nibrel/core/job/fold';
 import { type JobState } from '@nibrel/core/job/state';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
@@ -21,7 +23,6 @@ import { Happened } from './happened.tsx';
 import { PictureStrip } from './picture-strip.tsx';
 import { TakenIn } from './taken-in.tsx';
 import { UnreadableEnd } from './unreadable-end.tsx';
-import { inUnits } from '../app/units.ts';
 
 /** Everything that happened: when, by whom, times against the plan, the screws, the tests, the troubles. */
 export function RecordView() {
@@ -165,13 +166,14 @@ function Stops({ state }: { readonly map: DeviceMap; readonly state: JobState })
         {state.cleared.map((each) => (
           <li key={each.id} className="border-b border-hair py-0.5">
             {each.reason}
-            {each.text ? `: ${each.text}` : ''}. {each.clearedBy} cleared it, {clock(each.clearedAt)}: {each.why}
+            {each.text ? `: ${stopText(each, benchUnit())}` : ''}. {each.clearedBy} cleared it, {clock(each.clearedAt)}:{' '}
+            {each.why}
           </li>
         ))}
         {state.stops.map((each) => (
           <li key={each.id} className="border-b border-hair py-0.5 font-bold text-now">
             {each.reason}
-            {each.text ? `: ${each.text}` : ''}. It holds.
+            {each.text ? `: ${stopText(each, benchUnit())}` : ''}. It holds.
           </li>
         ))}
       </ul>
@@ -290,7 +292,7 @@ function Told({ map, warnings, state }: ToldProps) {
           <ul className="text-body">
             {state.corrections.map((each) => (
               <li key={each.path + each.text} className="border-b border-hair py-1">
-                {inUnits(each.text)} <code className="text-note">{each.path}</code>
+                {correctionText(each, benchUnit())} <code className="text-note">{each.path}</code>
               </li>
             ))}
           </ul>

@@ -1,3 +1,4 @@
+import { problemText } from '@nibrel/core/model/refusal';
 import { useQuery } from '@tanstack/react-query';
 import Joi from 'joi';
 import { api } from '../app/client.ts';
@@ -26,7 +27,7 @@ export function UnreadableEnd({ id, onEnded }: { readonly id: string; onEnded():
         data: { text },
       } as const;
       const answer = await outbox.send(id, event);
-      if (answer && 'problem' in answer) setError('text', { message: answer.problem });
+      if (answer && 'problem' in answer) setError('text', { message: problemText(answer.problem) });
       await line.refetch();
       onEnded();
     });

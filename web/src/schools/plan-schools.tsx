@@ -1,3 +1,4 @@
+import { useSettings } from '../app/settings.ts';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { type Policy, usualPolicy } from '@nibrel/core/model/policy';
 import type { OwnTime, Plan } from '@nibrel/core/planner/plan';
@@ -11,7 +12,6 @@ import { duration } from '../app/format.ts';
 import { mapKey } from '../app/map-key.ts';
 import { Choice } from '../ui/choice.tsx';
 import { computeLater } from '../workers/compute.ts';
-import { inUnits } from '../app/units.ts';
 
 export interface SchoolsProps {
   readonly map: DeviceMap;
@@ -96,10 +96,11 @@ function School({
   const value = (policy[key] ?? usualPolicy(map)[key] ?? 'map') as string;
   const values = options.map((each) => each.value);
   const times = useQuery(shopQuery).data?.times ?? NO_TIMES;
+  const unit = useSettings(({ temperature }) => temperature);
   const figures = useQuery({
-    queryKey: ['school', mapKey(map), targets, policy, key, limits, charge, times],
+    queryKey: ['school', mapKey(map), targets, policy, key, limits, charge, times, unit],
     staleTime: Infinity,
-    queryFn: () => computeLater().figures({ map, targets, policy, key, values, limits, charge, times }, 300),
+    queryFn: () => computeLater().figures({ map, targets, policy, key, values, limits, charge, times, unit }, 300),
   });
   const chosen = figures.data?.[value] ?? null;
   const others = options.filter((each) => each.value !== value);
@@ -115,9 +116,9 @@ function School({
         />
         <p className="mt-1 text-note text-quiet">
           {!figures.data && 'Comparing'}
-          {chosen?.risk && <span className="text-ink">So: {inUnits(chosen.risk)}. </span>}
+          {chosen?.risk && <span className="text-ink">So: {chosen.risk}. </span>}
           {figures.data &&
-            others.map((each) => inUnits(costWords(each.label, chosen, figures.data[each.value] ?? null))).join(' ')}
+            others.map((each) => costWords(each.label, chosen, figures.data[each.value] ?? null)).join(' ')}
         </p>
       </div>
     </div>

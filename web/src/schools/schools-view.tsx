@@ -3,11 +3,10 @@ import Joi from 'joi';
 import { lastJobQuery, mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
 import type { Policy } from '@nibrel/core/model/policy';
 import type { Said } from '@nibrel/core/workshop/shop';
-import { day } from '../app/format.ts';
+import { day, decimal } from '../app/format.ts';
 import { LIMIT_RANGES, LIMIT_WORDS, type Limits } from '@nibrel/core/model/limits';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { decimal } from '../app/format.ts';
 
 import { useTellShop } from '../kit/tell-shop.ts';
 import { Button } from '../ui/button.tsx';

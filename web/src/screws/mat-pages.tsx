@@ -1,7 +1,7 @@
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Job } from '@nibrel/core/job/events';
 import { type Paper, screwMat } from '@nibrel/core/screws/screw-mat';
-import { Refusal } from '@nibrel/core/model/refusal';
+import { problemText, Refusal } from '@nibrel/core/model/refusal';
 import { plural } from '@nibrel/core/planner/words';
 import { useMemo, useState } from 'react';
 import { Trouble } from '../ui/caution.tsx';
@@ -12,7 +12,7 @@ function laidOut(map: DeviceMap, paper: Paper) {
   try {
     return { sheets: screwMat(map, paper), problem: null };
   } catch (error) {
-    if (error instanceof Refusal) return { sheets: [], problem: error.message };
+    if (error instanceof Refusal) return { sheets: [], problem: problemText(error) };
     throw error;
   }
 }

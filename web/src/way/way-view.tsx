@@ -1,3 +1,4 @@
+import { benchUnit } from '../app/units.ts';
 import type { JobState } from '@nibrel/core/job/state';
 import { applied, type DeviceState, isDead, type Mechanism, numberedOp } from '@nibrel/core/planner/holds';
 import { cautionFor, isGate, opWords } from '@nibrel/core/planner/words';
@@ -19,7 +20,6 @@ import { Choice } from '../ui/choice.tsx';
 import { useWhereToTry } from '../trying/use-where-to-try.ts';
 import { worthTrying } from '../trying/worth-trying.ts';
 import { WayStrip } from './way-strip.tsx';
-import { inUnits } from '../app/units.ts';
 
 /** The whole way once, like a film at one's own pace: what comes off in which order, what is delicate, where it waits. */
 export function WayView() {
@@ -88,7 +88,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
   const device = frames[shown]!;
   const side = sideAt(map, ops.slice(0, shown + 1));
   const words = opWords(map, op);
-  const caution = cautionFor(map, op, isDead(mechanism, device));
+  const caution = cautionFor(map, op, isDead(mechanism, device), benchUnit());
   return (
     <>
       <JobHeader mechanism={mechanism} map={map} state={state} />
@@ -118,7 +118,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
             <p className="mt-1 text-far leading-tight">{words.thing}</p>
           </div>
           {worth && <p className="text-body font-bold">{worth}</p>}
-          {caution && <Caution>{inUnits(caution)}</Caution>}
+          {caution && <Caution>{caution}</Caution>}
           <p className="text-body text-quiet">
             {op.why} {op.whyNotEarlier}
           </p>

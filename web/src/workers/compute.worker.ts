@@ -1,3 +1,4 @@
+import type { TemperatureUnit } from '@nibrel/core/model/units';
 import {
   type Ahead,
   aheadOf,
@@ -32,7 +33,7 @@ import type { Ledger } from '@nibrel/core/screws/screws';
 import { mechanismOf } from '@nibrel/core/planner/holds';
 import { type Policy, usualPolicy } from '@nibrel/core/model/policy';
 import { type OwnTime, type Plan, planRepair, type PlanRequest } from '@nibrel/core/planner/plan';
-import { Refusal } from '@nibrel/core/model/refusal';
+import { problemText, Refusal } from '@nibrel/core/model/refusal';
 import type { Target } from '@nibrel/core/planner/search';
 import { type WhileOpen, whileOpen } from '@nibrel/core/workshop/prepare';
 import { type Figures, figuresOf } from '@nibrel/core/workshop/schools';
@@ -49,7 +50,7 @@ function computed<T>(compute: () => T): Computed<T> {
   try {
     return { value: compute() };
   } catch (error) {
-    if (error instanceof Refusal) return { problem: error.message };
+    if (error instanceof Refusal) return { problem: problemText(error) };
     return { problem: `This could not be computed: ${(error as Error).message}` };
   }
 }
@@ -72,6 +73,7 @@ interface SchoolRequest {
   readonly limits: Limits;
   readonly charge: number | null;
   readonly times: readonly OwnTime[];
+  readonly unit: TemperatureUnit;
 }
 
 /** Plans of this page's jobs, by where in the job they begin; a job goes another way a few dozen times at most. */
@@ -121,13 +123,13 @@ const compute = {
 
   /** What every option of a question takes and risks here; null for one that can't be planned. */
   figures: (request: SchoolRequest, limitMs: number): Readonly<Record<string, Figures | null>> => {
-    const { map, targets, key, values, limits, charge, times } = request;
+    const { map, targets, key, values, limits, charge, times, unit } = request;
     const entries = values.map((value) => {
       const policy = { ...usualPolicy(map), ...request.policy, [key]: value === 'map' ? null : value };
       const plan = computed(() => planRepair({ map, targets, policy, times }, budget(limitMs)));
       return [
         value,
-        'value' in plan ? figuresOf({ map, key, value, plan: plan.value, limits, charge }) : null,
+        'value' in plan ? figuresOf({ map, key, value, plan: plan.value, limits, charge, unit }) : null,
       ] as const;
     });
     return Object.fromEntries(entries);

@@ -19,9 +19,9 @@ describe('what is dated back', () => {
     const bench = atHeat().wait(7200);
     expect(bench.tell('solvent', drops, { ago_s: 3600 }).problem).toBeNull();
     expect(bench.send('heat-on', plate).problem).toContain('drops');
-    expect(bench.send('aired', { step: 'vent:bench' }).problem).toContain('more of airing');
+    expect(bench.send('aired', { step: 'vent:bench' }).problem).toContain('Air it for');
     // nor does an airing that is dated ahead
-    expect(bench.tell('aired', { step: 'vent:bench' }, { ago_s: -59 }).problem).toContain('more of airing');
+    expect(bench.tell('aired', { step: 'vent:bench' }, { ago_s: -59 }).problem).toContain('Air it for');
     expect(bench.wait(1200).send('aired', { step: 'vent:bench' }).problem).toBeNull();
     expect(bench.send('heat-on', plate).problem).toBeNull();
   });

@@ -1,3 +1,4 @@
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { type BenchEvent, rowOf } from './events.ts';
 
 /** The last event that an undo does not pass over as said beside the work. */
@@ -12,10 +13,10 @@ export function lastToUndo(inForce: readonly BenchEvent[]): BenchEvent | null {
 }
 
 /** Why nothing can be undone where something was done last. */
-export function undoProblem(inForce: readonly BenchEvent[], id: string): string | null {
+export function undoProblem(inForce: readonly BenchEvent[], id: string): Problem | null {
   const last = lastOfWork(inForce);
-  if (!last) return 'There is nothing to undo.';
+  if (!last) return wrong('', 'There is nothing to undo.');
   if (rowOf(last.type)!.undo === 'stops-at')
-    return 'Heat and solvent are not undone: what they did to the device stays. Tell what came after.';
-  return last.id === id ? null : 'Only the last thing done can be undone; something else came after it.';
+    return wrong('', 'Heat and solvent are not undone: what they did to the device stays.', 'Tell what came after.');
+  return last.id === id ? null : wrong('', 'Only the last thing done can be undone; something else came after it.');
 }

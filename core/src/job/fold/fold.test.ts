@@ -219,6 +219,6 @@ describe('trouble', () => {
       'joints[4].points',
     ]);
     expect(bench.state.ledger.onMat.find((screw) => screw.point === 'c')?.length_mm).toBe(2.2);
-    expect(bench.send('trouble', { kind: 'screw-lost', text: '' }).problem).toContain('Name the screw');
+    expect(bench.send('trouble', { kind: 'screw-lost', text: '' }).problem).toContain('which screw it is');
   });
 });

@@ -1,31 +1,56 @@
+import { notInMap, wrong } from '../../model/refusal/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { leaveOut } from '../../screws/screws/index.ts';
-import { atDesk, type PartEvent } from '../rules/index.ts';
-import { chargeProblem } from '../rules/index.ts';
-import { type BenchEvent, type EventData, rowOf } from '../events/index.ts';
-import { atDeviation, type DeviationEvent } from '../rules/index.ts';
-import { DEVIATION_EVENTS } from '../events/index.ts';
-import { folding, grown } from '../state/index.ts';
-import { notPrepared } from '../rules/index.ts';
-import { atClosing, type ClosingEvent } from '../rules/index.ts';
-import { CLOSING_EVENTS } from '../events/index.ts';
-import { atIntake, type IntakeEvent } from '../rules/index.ts';
-import { INTAKE_EVENTS } from '../events/index.ts';
-import type { Job } from '../events/index.ts';
-import { type Objection, objection } from '../rules/index.ts';
-import { nothingAhead } from '../rules/index.ts';
-import { atOpening, type OpeningEvent } from '../rules/index.ts';
-import { OPENING_EVENTS } from '../events/index.ts';
-import { withTimer } from '../rules/index.ts';
-import { atScrews, type ScrewEvent } from '../rules/index.ts';
-import { SCREW_EVENTS } from '../events/index.ts';
-import { PART_EVENTS } from '../events/index.ts';
-import { newlyReached } from '../state/index.ts';
-import { type JobState, newJob, type Outcome } from '../state/index.ts';
-import { did, screwFound, screwLaid } from '../rules/index.ts';
-import { stopOf, withCleared, withStop, withStopsOf } from '../rules/index.ts';
-import { type Surroundings, UNKNOWN } from '../state/index.ts';
-import { withTrouble } from '../rules/index.ts';
+import {
+  atClosing,
+  atDesk,
+  atDeviation,
+  atIntake,
+  atOpening,
+  atScrews,
+  chargeProblem,
+  type ClosingEvent,
+  type DeviationEvent,
+  did,
+  type IntakeEvent,
+  nothingAhead,
+  notPrepared,
+  type Objection,
+  objection,
+  type OpeningEvent,
+  type PartEvent,
+  type ScrewEvent,
+  screwFound,
+  screwLaid,
+  stopOf,
+  withCleared,
+  withStop,
+  withStopsOf,
+  withTimer,
+  withTrouble,
+} from '../rules/index.ts';
+import {
+  type BenchEvent,
+  CLOSING_EVENTS,
+  DEVIATION_EVENTS,
+  type EventData,
+  INTAKE_EVENTS,
+  type Job,
+  OPENING_EVENTS,
+  PART_EVENTS,
+  rowOf,
+  SCREW_EVENTS,
+} from '../events/index.ts';
+import {
+  folding,
+  grown,
+  type JobState,
+  newJob,
+  newlyReached,
+  type Outcome,
+  type Surroundings,
+  UNKNOWN,
+} from '../state/index.ts';
 
 /**
  * Folds a job's events. Accepted once is accepted for good, also where a later version would refuse it: what no longer
@@ -220,7 +245,7 @@ function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcom
 
 function clicked(mechanism: Mechanism, state: JobState, { joint, heard }: EventData['click']): Outcome {
   const { type } = mechanism.map.joints.find(({ id }) => id === joint) ?? {};
-  if (type !== 'connector') return { problem: `joint: “${joint}” is no plug of this map.` };
+  if (type !== 'connector') return { problem: notInMap('joint', 'plug', joint) };
   const unsure = new Set(state.unsure);
   if (heard === 'not-sure') unsure.add(joint);
   else unsure.delete(joint);
@@ -234,8 +259,9 @@ function decided(
   at: string,
   by: string,
 ): Outcome {
-  if (about === 'wet' && !state.wet) return { problem: 'This device was not taken in as wet.' };
-  if (about === 'wet' && !board) return { problem: 'Say what becomes of the board: keep it, or replace it.' };
+  if (about === 'wet' && !state.wet) return { problem: wrong('about', 'This device was not taken in as wet.') };
+  if (about === 'wet' && !board)
+    return { problem: wrong('board', 'Nothing says what becomes of the board.', 'Keep it, or replace it.') };
   const decision = { about, text, at, by, ...(what === undefined ? {} : { what }) };
   const noted: JobState = {
     ...state,
@@ -263,7 +289,7 @@ function boardsToReplace(mechanism: Mechanism, state: JobState): { readonly id: 
 
 function tested(mechanism: Mechanism, state: JobState, result: JobState['tests'][number]): Outcome {
   if (!mechanism.map.functions.some((each) => each.id === result.function)) {
-    return { problem: `There is no function “${result.function}” in this map.` };
+    return { problem: notInMap('function', 'function', result.function) };
   }
   const others = state.tests.filter((each) => each.function !== result.function || each.stage !== result.stage);
   return { state: { ...state, tests: [...others, result] } };
@@ -274,7 +300,7 @@ function retargeted(mechanism: Mechanism, state: JobState, { targets }: EventDat
     if ('full' in target) continue;
     const id = 'replace' in target ? target.replace : 'remove' in target ? target.remove : target.reach;
     if (!mechanism.part.has(id) && !('reach' in target && mechanism.joint.has(id))) {
-      return { problem: `There is no part “${id}” in this map.` };
+      return { problem: wrong('', `There is no part “${id}” in this map.`) };
     }
   }
   const after = { ...state, targets, reached: new Set<string>() };

@@ -30,7 +30,7 @@ describe('a step that is only ticked', () => {
     const bench = atTheBench().send('solvent', drops(6));
     expect(bench.send('did', tick('vent')).problem).toMatch(/Drops are in the air/);
     expect(bench.send('did', { ...tick('vent'), anyway: 'a window was open' }).problem).toMatch(/Drops are in the air/);
-    expect(bench.send('aired', { step: 'vent' }).problem).toMatch(/more of airing/);
+    expect(bench.send('aired', { step: 'vent' }).problem).toMatch(/Air it for/);
     expect(bench.wait(3600).send('aired', { step: 'vent' }).problem).toBeNull();
     expect(bench.send('did', tick('vent')).problem).toBeNull();
   });

@@ -1,9 +1,8 @@
+import { notInMap, wrong } from '../../model/refusal/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { fitRim } from '../../fitting/rim/index.ts';
-import type { ClosingEventData } from '../events/index.ts';
-import type { BenchEvent } from '../events/index.ts';
-import { withKey } from '../state/index.ts';
-import type { JobState, Outcome } from '../state/index.ts';
+import type { BenchEvent, ClosingEventData } from '../events/index.ts';
+import { type JobState, type Outcome, withKey } from '../state/index.ts';
 
 export type ClosingEvent = Extract<BenchEvent, { type: keyof ClosingEventData }>;
 
@@ -20,7 +19,7 @@ export function atClosing(mechanism: Mechanism, state: JobState, event: ClosingE
 }
 
 function felt(mechanism: Mechanism, state: JobState, { part, points }: ClosingEventData['flush']): Outcome {
-  if (!mechanism.part.has(part)) return { problem: `part: There is no part “${part}” in this map.` };
+  if (!mechanism.part.has(part)) return { problem: notInMap('part', 'part', part) };
   const fit = points.length === 0 ? null : fitRim({ points });
   return { state: { ...state, flush: withKey(state.flush, part, fit?.kind === 'flush' ? null : fit) } };
 }
@@ -28,6 +27,6 @@ function felt(mechanism: Mechanism, state: JobState, { part, points }: ClosingEv
 function chosen(state: JobState, { photos }: ClosingEventData['photos-chosen']): Outcome {
   const known = new Set(state.photos.map(({ shown }) => shown));
   const none = photos.find((each) => !known.has(each));
-  if (none !== undefined) return { problem: `photos: This repair has no picture ${none}.` };
+  if (none !== undefined) return { problem: wrong('photos', `This repair has no picture ${none}.`) };
   return { state: { ...state, chosenPhotos: photos } };
 }

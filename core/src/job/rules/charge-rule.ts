@@ -1,3 +1,4 @@
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { groupOfJoint, type Mechanism, OFF } from '../../planner/holds/index.ts';
 import { settled } from '../../model/policy/index.ts';
 import { type ChargeNeed, chargeNeed, chargeSchool } from '../../workshop/prepare/index.ts';
@@ -11,12 +12,16 @@ type Cut = { readonly kind: 'release'; readonly joint: string };
  * holds. Judged where it happens, so that no way round the gate is one round this. What happened all the same is told with
  * `anyway`.
  */
-export function chargeProblem(mechanism: Mechanism, state: JobState, event: BenchEvent): string | null {
+export function chargeProblem(mechanism: Mechanism, state: JobState, event: BenchEvent): Problem | null {
   const cuts = cutsOf(event).filter(({ joint }) => isBesideCell(mechanism, state, joint));
   const need = cuts.length > 0 && !isChargeSettled(state) ? runDownFor(mechanism, state, cuts) : null;
   if (!need) return null;
   const read = need.charge === null ? 'Nobody has read it' : `It holds ${percent(need.charge)}`;
-  return `charge: ${read}, and at most ${percent(need.target)} may be in a cell beside a cut. Read it, run it down, or decide about it with the reason.`;
+  return wrong(
+    'charge',
+    `${read}, and at most ${percent(need.target)} may be in a cell beside a cut.`,
+    'Read it, run it down, or decide about it with the reason.',
+  );
 }
 
 /** What some cuts ask of the charge, with the last reading, by the school of this repair. */

@@ -50,7 +50,9 @@ describe('the parts desk', () => {
     const step = { id: 'fit:display', kind: 'fit', part: 'display', new: true } as const;
     expect(bench.send('did', { steps: [step] }).problem).toContain('Nobody has looked at it');
     expect(bench.send('part-decided', { part, decision: 'accept', text: '' }).problem).toContain('Not accepted');
-    expect(bench.send('part-decided', { part, decision: 'accept-anyway', text: ' ' }).problem).toContain('who decided');
+    expect(bench.send('part-decided', { part, decision: 'accept-anyway', text: ' ' }).problem).toContain(
+      'Record who did',
+    );
     bench.send('part-decided', { part, decision: 'accept-anyway', text: 'Maren: it is the only one' });
     bench.until();
     expect(bench.send('finish', {}).problem).toBeNull();

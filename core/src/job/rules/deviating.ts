@@ -1,15 +1,12 @@
+import { notInMap, type Problem, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
 import { isSelfParting } from '../../model/device-map/index.ts';
 import { applied, carried, type Mechanism, type PhysicalOp, SEATED } from '../../planner/holds/index.ts';
 import { keyOf, looseScrewsOf } from '../../screws/screws/index.ts';
 import { heldName } from '../../planner/words/index.ts';
-import type { BenchEvent } from '../events/index.ts';
-import type { DeviationEventData } from '../events/index.ts';
-import type { ExtraPart } from '../state/index.ts';
-import { grown, withKey } from '../state/index.ts';
+import type { BenchEvent, DeviationEventData } from '../events/index.ts';
+import { type ExtraPart, grown, type JobState, newlyReached, type Outcome, withKey } from '../state/index.ts';
 import { withMark } from './mark.ts';
-import { newlyReached } from '../state/index.ts';
-import type { JobState, Outcome } from '../state/index.ts';
 
 export type DeviationEvent = Extract<BenchEvent, { type: keyof DeviationEventData }>;
 
@@ -34,7 +31,8 @@ function notMapped(
   if (data.what === 'extra') {
     const over = data.over as ExtraPart['over'];
     const isKnown = over.joint === undefined ? mechanism.part.has(over.part!) : mechanism.joint.has(over.joint);
-    if (!isKnown) return { problem: 'over: There is no such part or joint in this map.' };
+    if (!isKnown)
+      return { problem: wrong('over', 'There is no such part or joint in this map.', 'Name one that the map has.') };
     const extra = { id, name: data.name!, over };
     const at = { face: data.face ?? null, x: data.x ?? null, y: data.y ?? null };
     const text = `It has one part more: ${data.name}${data.text ? `, ${data.text}` : ''}.`;
@@ -47,7 +45,7 @@ function notMapped(
     };
   }
   const number = mechanism.part.get(data.part!);
-  if (number === undefined) return { problem: `part: There is no part “${data.part}” in this map.` };
+  if (number === undefined) return { problem: notInMap('part', 'part', data.part!) };
   const part = map.parts[number]!;
   const note = data.text ? `: ${data.text}` : '';
   if (data.what === 'different') {
@@ -70,18 +68,22 @@ function notMapped(
 }
 
 /** Why a part can't be taken as missing; null where it can. Nothing that makes the device dead is believed to be gone. */
-export function notMissing(mechanism: Mechanism, { device }: JobState, id: string): string | null {
+export function notMissing(mechanism: Mechanism, { device }: JobState, id: string): Problem | null {
   const { map, part, holding, isolation } = mechanism;
   const number = part.get(id);
   if (number === undefined) return null;
   const { base, name } = map.parts[number]!;
-  if (base) return `part: ${name} carries everything else: it is there.`;
-  if (device.status[number] !== SEATED) return `part: ${name} was there in this job.`;
+  if (base) return wrong('part', `${name} carries everything else: it is there.`);
+  if (device.status[number] !== SEATED) return wrong('part', `${name} was there in this job.`);
   const isolating = new Set([...isolation.alone, ...isolation.jointly]);
   const kills = (each: number) =>
     isolation.cells.includes(each) || holding[each]!.some((joint) => isolating.has(joint));
   return [...carried(mechanism, device, number)].some(kills)
-    ? `part: ${name} is what makes the device dead. It is never taken as missing: look again, or record that it was lifted.`
+    ? wrong(
+        'part',
+        `${name} is what makes the device dead.`,
+        'It is never taken as missing: look again, or record that it was lifted.',
+      )
     : null;
 }
 
@@ -120,7 +122,7 @@ function withoutPart(mechanism: Mechanism, state: JobState, number: number): Out
 function inspected(mechanism: Mechanism, state: JobState, data: DeviationEventData['inspected']): Outcome {
   const { map } = mechanism;
   const part = map.parts.find(({ id }) => id === data.part);
-  if (!part) return { problem: `part: There is no part “${data.part}” in this map.` };
+  if (!part) return { problem: notInMap('part', 'part', data.part!) };
   const { deviations } = state;
   const seen = {
     ...withMark(state, opId('inspect', part.id)),
@@ -134,11 +136,11 @@ function inspected(mechanism: Mechanism, state: JobState, data: DeviationEventDa
 
 function closing(mechanism: Mechanism, state: JobState, { joint: id, way }: DeviationEventData['closing']): Outcome {
   const joint = mechanism.map.joints.find((each) => each.id === id);
-  if (joint?.type !== 'bond' || isSelfParting(joint)) return { problem: `joint: “${id}” is no bond of this map.` };
+  if (joint?.type !== 'bond' || isSelfParting(joint)) return { problem: notInMap('joint', 'bond', id) };
   const { deviations } = state;
   const names = heldName(mechanism.map, joint);
   const isMade = !state.device.released[mechanism.joint.get(id)!] && state.done.some((op) => op.joint === id);
-  if (isMade) return { problem: `joint: The bond of ${names} is closed already. Open it again first.` };
+  if (isMade) return { problem: wrong('joint', `The bond of ${names} is closed already.`, 'Open it again first.') };
   return { state: { ...state, deviations: { ...deviations, closings: withKey(deviations.closings, id, way) } } };
 }
 

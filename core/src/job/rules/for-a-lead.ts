@@ -1,5 +1,4 @@
-import type { BenchEvent } from '../events/index.ts';
-import { EVENTS } from '../events/index.ts';
+import { type BenchEvent, EVENTS } from '../events/index.ts';
 import type { JobState } from '../state/index.ts';
 
 /** What an event says that only a lead may say; null where anybody may. Begins a sentence. */

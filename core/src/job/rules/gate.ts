@@ -1,3 +1,4 @@
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import type { DoneOp } from '../../planner/plan/index.ts';
@@ -8,19 +9,18 @@ import { benchItems, certainCuts, chargeNeed, chargeSchool, tellAnyhow } from '.
 import { heldParts, notAccepted } from './desk.ts';
 import { isChargeSettled, isNewReading } from './charge-rule.ts';
 import type { BenchEvent, DoneStep, EventData } from '../events/index.ts';
-import { targetsLeft } from '../state/index.ts';
-import type { JobState } from '../state/index.ts';
+import { type JobState, targetsLeft } from '../state/index.ts';
 
 /**
  * Nothing of a closed device is opened before the bench is prepared; trays and cards, which come out first anyway, may.
  * What happened all the same is recorded with `anyway`, and then the gate is behind.
  */
-export function notPrepared(mechanism: Mechanism, state: JobState, event: BenchEvent): string | null {
+export function notPrepared(mechanism: Mechanism, state: JobState, event: BenchEvent): Problem | null {
   if (!OPENS.has(event.type)) return null;
   const given = event as BenchEvent & { type: 'did' | 'screw' | 'heat-on' | 'edge' | 'solvent' };
   const steps = given.type === 'did' ? given.data.steps : [releaseOf(given.data.joint)];
   if (steps.some((step) => step.id === 'prepare')) {
-    return 'That the bench is prepared is shown with what was prepared (`prepared`), not ticked as a step.';
+    return wrong('', 'The bench is not prepared by ticking a step.', 'Say what was prepared (`prepared`).');
   }
   if (given.type === 'did' && given.data.anyway !== undefined) return null;
   if (isPrepared(mechanism, state)) return null;
@@ -28,7 +28,11 @@ export function notPrepared(mechanism: Mechanism, state: JobState, event: BenchE
     if (step.kind === 'procedure') continue;
     const id = step.part ?? mechanism.map.joints.find((each) => each.id === step.joint)?.holds[0];
     if (!comesOutFirst(mechanism, id)) {
-      return `Not yet: ${id ? partName(mechanism.map, id) : step.id}. First prepare the bench, a few presses.`;
+      return wrong(
+        '',
+        `Not yet: ${id ? partName(mechanism.map, id) : step.id}.`,
+        'First prepare the bench, a few presses.',
+      );
     }
   }
   return null;
@@ -38,7 +42,7 @@ export function notPrepared(mechanism: Mechanism, state: JobState, event: BenchE
  * What a gate lacks that is shown: things of the bench that are neither so nor left out with a reason, the charge, what
  * the owner has to know. Held against the map's hazards and the targets; no plan is asked.
  */
-export function notShown(mechanism: Mechanism, state: JobState, shown: EventData['prepared']): string | null {
+export function notShown(mechanism: Mechanism, state: JobState, shown: EventData['prepared']): Problem | null {
   const { map } = mechanism;
   const targets = targetsForNow(mechanism, state);
   const { policy } = settled(map, state.policy);
@@ -48,24 +52,25 @@ export function notShown(mechanism: Mechanism, state: JobState, shown: EventData
   );
   if (lacking.length > 0) {
     const list = lacking.map(({ id, title }) => `${title} (${id})`).join('; ');
-    return `items: Not prepared yet: ${list}. Do it, or skip it with a reason.`;
+    return wrong('items', `Not prepared yet: ${list}.`, 'Do it, or skip it with a reason.');
   }
   const held = isDrying(state) ? [] : heldParts(mechanism, state);
   if (held.length > 0) {
-    const why = held.map((id) => notAccepted(mechanism, state, id)).join(' ');
-    return `parts: ${why} Decide about it at the parts desk, or close up without it.`;
+    const why = held.map((id) => notAccepted(mechanism, state, id)!.message).join(' ');
+    return wrong('parts', why, 'Decide about it at the parts desk, or close up without it.');
   }
   const charge = shown.charge ?? state.charges.at(-1)?.charge ?? null;
   const isSettled = isChargeSettled(state) && !isNewReading(state, shown);
   const cuts = certainCuts(map, targets, policy);
   const need = isSettled ? null : chargeNeed(map, cuts, chargeSchool(map, state.targets, policy), state.limits, charge);
   if (need && !(isDrying(state) && need.way === 'charge-up')) {
-    return `charge: ${charge === null ? 'Nobody has read it. ' : ''}${need.why}`;
+    const read = charge === null ? 'Nobody has read it. ' : '';
+    return wrong('charge', `${read}${need.why}`, 'Read it and put it right, or decide about it with the reason.');
   }
   if (isDrying(state)) return null;
   const told = new Set([...(state.agreed?.items ?? []), ...(shown.told ?? [])]);
   const untold = tellAnyhow(map, targets).filter((text) => !told.has(text));
-  return untold.length > 0 ? `told: The owner was not told: ${untold.join(' ')}` : null;
+  return untold.length > 0 ? wrong('told', 'The owner was not told all of it.', `Say: ${untold.join(' ')}`) : null;
 }
 
 /** A wet device has its battery taken off, and nothing else, until it was washed, dried and tried. */

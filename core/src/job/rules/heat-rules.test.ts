@@ -1,3 +1,4 @@
+import { stopText } from './stops.ts';
 import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../../test/bench.ts';
 import { bondOf, tern5 } from '../../../test/maps.ts';
@@ -27,9 +28,9 @@ describe('solvent and heat', () => {
     const { wait_s } = bench.ahead()[0]!;
     // it is the time that has gone by since the last drops, not what is said
     const aired = { step: 'vent:front-seal', seconds: wait_s! };
-    expect(bench.send('aired', aired).problem).toContain('Vapour can catch fire');
+    expect(bench.send('aired', aired).problem).toContain('vapour can catch fire');
     expect(bench.wait(wait_s!).send('solvent', drops).problem).toBeNull();
-    expect(bench.send('aired', aired).problem).toContain('Vapour can catch fire');
+    expect(bench.send('aired', aired).problem).toContain('vapour can catch fire');
     expect(bench.send('heat-on', plate).problem).toContain('Air the bench');
     expect(bench.wait(wait_s! * 3).send('aired', { step: 'vent:front-seal' }).problem).toBeNull();
     expect(ids(bench)[0]).toBe('heat:front-seal');
@@ -122,8 +123,11 @@ describe('a lying client', () => {
     expect(read('cell', 60).state.stopped).toBeNull();
     expect(read('cell', 61).state.stopped).toMatchObject({
       reason: 'heat',
-      text: expect.stringContaining('60 °C is the most'),
+      read: { temp_C: 61, max_C: 60 },
     });
+    const stop = read('cell', 61).state.stopped!;
+    expect(stopText(stop, 'C')).toContain('read at 61 °C, and 60 °C is the most');
+    expect(stopText(stop, 'F')).toContain('read at 141.8 °F, and 140 °F is the most');
     // a cell that heats itself is believed
     expect(read('cell', 300).state.stopped).toMatchObject({ reason: 'heat' });
     expect(read('display', 81).state.stopped).toMatchObject({ reason: 'heat' });

@@ -13,5 +13,5 @@ export { nothingAhead } from './not-ahead.ts';
 export { type OpeningEvent, atOpening } from './opening.ts';
 export { type ScrewEvent, type WrongScrew, atScrews, wrongScrews } from './screw-account.ts';
 export { did, refusal, screwFound, screwLaid } from './steps.ts';
-export { behindEdge, stopOf, withCleared, withStop, withStopsOf } from './stops.ts';
-export { softensAt, withTrouble } from './trouble.ts';
+export { behindEdge, stopOf, stopText, withCleared, withStop, withStopsOf } from './stops.ts';
+export { correctionText, softensAt, withTrouble } from './trouble.ts';

@@ -76,7 +76,7 @@ describe('a stop', () => {
 
   it('of a repair in which nothing was done is an end, not a finish, and one that was begun is closed up first', () => {
     const bench = display();
-    expect(bench.send('finish', {}).problem).toContain('end the repair');
+    expect(bench.send('finish', {}).problem).toContain('End the repair');
     expect(bench.send('end', { text: 'the owner wants it back' }).problem).toBeNull();
     const begun = display().prepare().release('edge-screws');
     expect(begun.send('end', { text: 'no time' }).problem).toContain('closed up and finished, or ended by a lead');
@@ -154,7 +154,7 @@ describe('a wet device', () => {
     bench.until().until();
     expect(ids(bench)).toEqual([]);
     bench.send('damage', { kind: 'corrosion', face: 'front', x: 40, y: 60, part: 'lower-board' });
-    expect(bench.send('decision', { about: 'wet', text: 'eaten through' }).problem).toContain('keep it, or replace it');
+    expect(bench.send('decision', { about: 'wet', text: 'eaten through' }).problem).toContain('Keep it, or replace it');
     bench.send('decision', { about: 'wet', text: 'eaten through at the charger', board: 'replace' });
     // the upper board showed nothing
     expect(bench.state.targets).toEqual([{ replace: 'display' }, { replace: 'lower-board' }]);
@@ -200,7 +200,7 @@ describe('a cell transplant', () => {
       .send('policy', { change: { newBattery: 'cell-transplant' } })
       .until('transplant:cell');
     const step = doneStep(asked.ahead()[0]!);
-    expect(asked.send('did', { steps: [step] }).problem).toContain('checks recorded');
+    expect(asked.send('did', { steps: [step] }).problem).toContain('its checks are recorded');
     const done = { old_V: 3.81, cells_V: [3.8, 3.82], checked };
     expect(asked.send('transplant-done', { ...done, checked: ['polarity'] }).problem).toContain('pull test');
     expect(asked.send('transplant-done', { ...done, cells_V: [3.7, 3.82] }).problem).toContain('differ by 0.120 V');
@@ -261,8 +261,8 @@ describe('the gate judges what it is shown', () => {
   it('refuses the bare step, and what is missing of bench, charge and what was told', () => {
     const bench = display();
     const bare = { steps: [{ id: 'prepare', kind: 'procedure', name: 'prepare' }] } as const;
-    expect(bench.send('did', bare).problem).toContain('not ticked as a step');
-    expect(bench.send('did', { ...bare, anyway: 'it is' }).problem).toContain('not ticked as a step');
+    expect(bench.send('did', bare).problem).toContain('not prepared by ticking');
+    expect(bench.send('did', { ...bare, anyway: 'it is' }).problem).toContain('not prepared by ticking');
     const items = ['strap', 'eyes', 'sand', 'heat'];
     const needed = tern5()
       .parts.find(({ id }) => id === 'display')!

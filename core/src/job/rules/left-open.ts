@@ -4,13 +4,18 @@ import { tellAnyhow } from '../../workshop/prepare/index.ts';
 import { functionName, heldName, partName, rimWords, thingName } from '../../planner/words/index.ts';
 import { testedFunctions } from '../../planner/drafts/index.ts';
 import { keyOf, type Screw } from '../../screws/screws/index.ts';
-import { failedTests } from '../state/index.ts';
-import { allUses, benchUses, dropCount } from '../state/index.ts';
-import { asItCame, isMet } from '../state/index.ts';
-import type { JobState } from '../state/index.ts';
+import {
+  allUses,
+  asItCame,
+  benchUses,
+  dropCount,
+  failedTests,
+  isMet,
+  type JobState,
+  putOn,
+  type Surroundings,
+} from '../state/index.ts';
 import { extraOff, notThere } from './deviating.ts';
-import { putOn } from '../state/index.ts';
-import type { Surroundings } from '../state/index.ts';
 
 /** Something that keeps a repair from being finished. */
 export interface LeftOpen {

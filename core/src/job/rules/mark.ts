@@ -1,5 +1,4 @@
-import { withKey } from '../state/index.ts';
-import type { JobState } from '../state/index.ts';
+import { type JobState, withKey } from '../state/index.ts';
 
 /** Marks a step of the plan as done once more: its clock is over, and trouble that had added it is answered. */
 export function withMark(state: JobState, step: string): JobState {

@@ -1,6 +1,5 @@
 import type { BenchEvent } from '../events/index.ts';
-import type { Opening } from '../state/index.ts';
-import type { JobState } from '../state/index.ts';
+import type { JobState, Opening } from '../state/index.ts';
 
 /**
  * A state in which nothing of heat and solvent counts from later than now: what is dated ahead of what the server's clock

@@ -1,21 +1,30 @@
+import type { HeatSetting } from '../../physics/heat/index.ts';
+import { notInMap, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
 import { type BondJoint, tabsOf } from '../../model/device-map/index.ts';
-import { type HeatSetting, readingProblem, ROOM_C } from '../../physics/heat/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { isSameName } from '../../model/names/index.ts';
 import { thingName } from '../../planner/words/index.ts';
-import { knownBench } from '../state/index.ts';
-import type { BenchEvent } from '../events/index.ts';
-import { isCellBehind } from '../state/index.ts';
-import { grown, withKey } from '../state/index.ts';
+import {
+  grown,
+  type Heating,
+  isCellBehind,
+  isWarmedThrough,
+  type JobState,
+  knownBench,
+  lastWarmed,
+  ONLY_BENCH,
+  type Opening,
+  type Outcome,
+  pastOf,
+  type Warmed,
+  withKey,
+  type Zone,
+  zonesOf,
+} from '../state/index.ts';
+import { type BenchEvent, countsFrom, type OpeningEventData } from '../events/index.ts';
 import { withMark } from './mark.ts';
-import { countsFrom } from '../events/index.ts';
-import type { OpeningEventData } from '../events/index.ts';
-import { type Heating, lastWarmed, type Opening, pastOf, type Warmed, type Zone } from '../state/index.ts';
-import type { JobState, Outcome } from '../state/index.ts';
 import { releasedBy, releaseProblem } from './steps.ts';
-import { ONLY_BENCH } from '../state/index.ts';
-import { isWarmedThrough, zonesOf } from '../state/index.ts';
 
 export type OpeningEvent = Extract<BenchEvent, { type: keyof OpeningEventData }>;
 
@@ -32,7 +41,7 @@ export function atOpening(mechanism: Mechanism, state: JobState, event: OpeningE
       return edgeCut(mechanism, state, event.data);
     case 'placeholder': {
       const bond = bondOf(mechanism, event.data.joint);
-      if (!bond) return { problem: noBond(event.data.joint) };
+      if (!bond) return { problem: notInMap('joint', 'bond', event.data.joint) };
       const { joint, ...picks } = event.data;
       return opened(state, { placeholders: new Map(opening.placeholders).set(joint, picks) });
     }
@@ -67,10 +76,6 @@ function bondOf(mechanism: Mechanism, id: string): BondJoint | null {
   return joint?.type === 'bond' ? joint : null;
 }
 
-function noBond(id: string): string {
-  return `There is no bond “${id}” in this map.`;
-}
-
 function isReleased(mechanism: Mechanism, state: JobState, id: string): boolean {
   return Boolean(state.device.released[mechanism.joint.get(id)!]);
 }
@@ -78,26 +83,30 @@ function isReleased(mechanism: Mechanism, state: JobState, id: string): boolean 
 function heatOn(mechanism: Mechanism, state: JobState, data: OpeningEventData['heat-on'], at: string): Outcome {
   const { opening } = state;
   const bond = bondOf(mechanism, data.joint);
-  if (!bond) return { problem: noBond(data.joint) };
+  if (!bond) return { problem: notInMap('joint', 'bond', data.joint) };
   if (opening.heating) {
     return {
-      problem: `${thingName(mechanism.map, opening.heating.joint)} is being heated. Take the source off first.`,
+      problem: wrong(
+        '',
+        `${thingName(mechanism.map, opening.heating.joint)} is being heated.`,
+        'Take the source off first.',
+      ),
     };
   }
   if (isReleased(mechanism, state, bond.id))
-    return { problem: 'This bond is released already; nothing is to be heated.' };
+    return { problem: wrong('joint', 'This bond is released already; nothing is to be heated.') };
   // a bond that was begun in another way of warming goes on in its zones
   const ways = [state.policy.warm, undefined];
   const isZone = (zone: Zone) => ways.some((warm) => zonesOf(mechanism.map, bond, warm).includes(zone));
   if (data.zone !== undefined && !isZone(data.zone)) {
-    return { problem: `This bond has no zone “${data.zone}”.` };
+    return { problem: wrong('zone', `This bond has no zone “${data.zone}”.`, 'Name one of its zones.') };
   }
   const soft = [...opening.placeholders].find(([, { material, count }]) => count > 0 && material === 'plastic');
   if (data.setting.kind === 'air' && soft) {
     const cure = isCellBehind(mechanism.map, state, bond)
       ? 'Take them out, and say so: a cell lies behind, which metal can cut.'
       : 'Change them for metal, and say so.';
-    return { problem: `Plastic picks are in the gap: hot air softens them. ${cure}` };
+    return { problem: wrong('setting.kind', 'Plastic picks are in the gap: hot air softens them.', cure) };
   }
   const before = lastWarmed(opening, bond.id, data.zone);
   const gap_s = before ? Math.max(0, (Date.parse(at) - Date.parse(before.offAt)) / 1000) * before.pace : 0;
@@ -114,15 +123,15 @@ function readingsTaken(
   { joint, readings, simulated }: OpeningEventData['heat-reading'],
 ): Outcome {
   const { heating } = state.opening;
-  if (heating?.joint !== joint) return { problem: 'No source is on this bond. Put it on before you read.' };
+  if (heating?.joint !== joint)
+    return { problem: wrong('joint', 'No source is on this bond.', 'Put it on before you read.') };
   let all = heating.readings;
   for (const reading of readings) {
     const { spot } = reading;
-    if (!SPOTS.has(spot) && !mechanism.part.has(spot)) return { problem: `There is no part “${spot}” to read at.` };
-    // a cell that is hotter than anything near it is believed
-    const isCell = mechanism.map.parts.some(({ id, hazards }) => id === spot && hazards?.includes('lithium'));
-    const problem = isCell ? null : readingProblem(reading, all, heating.setting, ROOM_C);
-    if (problem) return { problem };
+    if (!SPOTS.has(spot) && !mechanism.part.has(spot))
+      return {
+        problem: wrong('readings', `There is no part “${spot}” to read at.`, 'Name a part, or face, bond or far.'),
+      };
     all = grown(all, reading);
   }
   const simulatedReadings = heating.simulatedReadings || simulated === true;
@@ -134,7 +143,7 @@ const SPOTS: ReadonlySet<string> = new Set(['face', 'bond', 'far']);
 /** A bond that is warmed with another is warm as well. */
 function heatOff(mechanism: Mechanism, state: JobState, data: OpeningEventData['heat-off'], at: string): Outcome {
   const { heating } = state.opening;
-  if (heating?.joint !== data.joint) return { problem: 'No source is on this bond.' };
+  if (heating?.joint !== data.joint) return { problem: wrong('joint', 'No source is on this bond.') };
   const bond = bondOf(mechanism, data.joint)!;
   const { zone } = heating;
   const warmed: Omit<Warmed, 'joint'> = {
@@ -185,18 +194,27 @@ function reachedBy({ bond_C }: OpeningEventData['heat-off'], { readings }: Heati
 
 function edgeCut(mechanism: Mechanism, state: JobState, { joint, segment }: OpeningEventData['edge']): Outcome {
   const bond = bondOf(mechanism, joint);
-  if (!bond) return { problem: noBond(joint) };
+  if (!bond) return { problem: notInMap('joint', 'bond', joint) };
   if (state.opening.heating?.joint === joint) {
-    return { problem: 'The heat source is still on. Take it off before you cut.' };
+    return { problem: wrong('', 'The heat source is still on.', 'Take it off before you cut.') };
   }
   const tabs = tabsOf(bond);
   const cut = tabs.length > 0 ? tabs : (bond.segments ?? []).filter((each) => each.depth !== undefined);
   if (!cut.some((each) => each.id === segment)) {
-    return { problem: `“${segment}” is no edge of this bond that is cut, and no tab that is pulled.` };
+    return {
+      problem: wrong(
+        'segment',
+        `“${segment}” is no edge of this bond that is cut, and no tab that is pulled.`,
+        'Name one of them.',
+      ),
+    };
   }
   const before = state.opening.cut.get(joint) ?? new Set();
   if (before.has(segment))
-    return { problem: tabs.length > 0 ? 'This tab is out already.' : 'This edge is cut already.' };
+    return {
+      problem:
+        tabs.length > 0 ? wrong('segment', 'This tab is out already.') : wrong('segment', 'This edge is cut already.'),
+    };
   const all = new Set([...before, segment]);
   if (all.size === cut.length) return releasedBy(mechanism, state, joint);
   const problem = releaseProblem(mechanism, state, joint);

@@ -1,13 +1,12 @@
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { fastenerAt, type ScrewJoint } from '../../model/device-map/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { type Harm, harmOf } from '../../screws/mix-ups/index.ts';
 import { keyOf, lose, type Screw, SURE } from '../../screws/screws/index.ts';
 import { heldName } from '../../planner/words/index.ts';
 import { peakVerdict, windowOf } from '../../screws/tightening/index.ts';
-import type { BenchEvent } from '../events/index.ts';
-import { withKey } from '../state/index.ts';
-import type { ScrewEventData } from '../events/index.ts';
-import type { JobState, Outcome } from '../state/index.ts';
+import type { BenchEvent, ScrewEventData } from '../events/index.ts';
+import { type JobState, type Outcome, withKey } from '../state/index.ts';
 
 export type ScrewEvent = Extract<BenchEvent, { type: keyof ScrewEventData }>;
 
@@ -27,9 +26,15 @@ function tightened({ map }: Mechanism, state: JobState, data: ScrewEventData['ti
   const { joint: id, point: hole, peak_Ncm, slipped = false } = data;
   const joint = map.joints.find((each) => each.id === id);
   const point = joint?.type === 'screw' ? joint.points.find((each) => each.id === hole) : undefined;
-  if (joint?.type !== 'screw' || !point) return { problem: `There is no screw “${hole}” in ${id} of this map.` };
+  if (joint?.type !== 'screw' || !point)
+    return {
+      problem: wrong('point', `There is no screw “${hole}” in ${id} of this map.`, 'Name one that the map has.'),
+    };
   const window = windowOf(map, joint, point);
-  if (!window) return { problem: `Nothing says how tight the screws of ${heldName(map, id)} are: there is no window.` };
+  if (!window)
+    return {
+      problem: wrong('joint', `Nothing says how tight the screws of ${heldName(map, id)} are: there is no window.`),
+    };
   const verdict = peakVerdict(peak_Ncm, slipped, window);
   return { state: { ...state, peaks: withKey(state.peaks, keyOf(data), { peak_Ncm, verdict }) } };
 }
@@ -37,7 +42,8 @@ function tightened({ map }: Mechanism, state: JobState, data: ScrewEventData['ti
 function measured(state: JobState, { joint, point, length_mm }: ScrewEventData['screw-measured']): Outcome {
   const key = keyOf({ joint, point });
   const { ledger } = state;
-  if (!ledger.onMat.some((each) => keyOf(each) === key)) return { problem: `Screw “${point}” is not on the mat.` };
+  if (!ledger.onMat.some((each) => keyOf(each) === key))
+    return { problem: wrong('point', `Screw “${point}” is not on the mat.`) };
   const onMat = ledger.onMat.map((each) => (keyOf(each) === key ? asMeasured(each, length_mm, true) : each));
   return { state: { ...state, ledger: { ...ledger, onMat } } };
 }
@@ -56,8 +62,8 @@ function spilled(state: JobState, { loose, placed }: ScrewEventData['spill']): O
   for (const { loose: id, joint, point, p } of placed) {
     const screw = screws.get(id);
     const hole = onMat.get(keyOf({ joint, point }));
-    if (!screw) return { problem: `placed: There is no screw “${id}” among those picked up.` };
-    if (!hole) return { problem: `placed: No screw of “${point}” in ${joint} was on the mat.` };
+    if (!screw) return { problem: wrong('placed', `There is no screw “${id}” among those picked up.`) };
+    if (!hole) return { problem: wrong('placed', `No screw of “${point}” in ${joint} was on the mat.`) };
     kept.set(keyOf(hole), asMeasured(hole, screw.length_mm, p >= SURE));
   }
   const missing = ledger.onMat.filter((each) => !kept.has(keyOf(each)));
@@ -96,21 +102,25 @@ export function wrongScrews(
 }
 
 /** Why a step that puts screws in is refused: one of them does harm in its hole. A new one in its place does none. */
-export function screwsInWrong(mechanism: Mechanism, state: JobState, event: BenchEvent): string | null {
+export function screwsInWrong(mechanism: Mechanism, state: JobState, event: BenchEvent): Problem | null {
   if (event.type !== 'did' || event.data.anyway !== undefined) return null;
   for (const step of event.data.steps) {
     const joint = step.kind === 'make' ? mechanism.map.joints.find(({ id }) => id === step.joint) : undefined;
     if (joint?.type !== 'screw') continue;
     const fresh = new Set(step.freshScrews ?? []);
-    const wrong = wrongScrews(mechanism, state, joint).find(({ screw }) => !fresh.has(screw.point));
-    if (wrong) return wrongScrewWords(mechanism, wrong);
+    const misplaced = wrongScrews(mechanism, state, joint).find(({ screw }) => !fresh.has(screw.point));
+    if (misplaced) return wrongScrewProblem(mechanism, misplaced);
   }
   return null;
 }
 
 /** *The screw for l1 of Connector lid must not go in: it sticks out 1.9 mm, into the board.* */
-function wrongScrewWords({ map }: Mechanism, { screw, harm }: WrongScrew): string {
+function wrongScrewProblem({ map }: Mechanism, { screw, harm }: WrongScrew): Problem {
   const length_mm = screw.measured_mm ?? screw.length_mm;
   const long = length_mm === undefined ? '' : `, ${length_mm} mm,`;
-  return `The screw for “${screw.point}” of ${heldName(map, screw.joint)}${long} must not go in: ${harm.text}. Put in a new one, or find the right one.`;
+  return wrong(
+    '',
+    `The screw for “${screw.point}” of ${heldName(map, screw.joint)}${long} must not go in: ${harm.text}.`,
+    'Put in a new one, or find the right one.',
+  );
 }

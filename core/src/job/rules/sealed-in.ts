@@ -1,21 +1,21 @@
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
 import { isSelfParting } from '../../model/device-map/index.ts';
 import { type Mechanism, OFF } from '../../planner/holds/index.ts';
 import type { BenchEvent, DoneStep } from '../events/index.ts';
-import { type PutOn, putOn } from '../state/index.ts';
-import type { JobState } from '../state/index.ts';
+import { type JobState, type PutOn, putOn } from '../state/index.ts';
 
 /**
  * Why a step is refused that would seal in what was put on for the work: a film under what closes over it, the liner of a
  * seal, picks in a seam. What happened anyway is taken, and stays in the ledger.
  */
-export function sealsIn(mechanism: Mechanism, state: JobState, event: BenchEvent): string | null {
+export function sealsIn(mechanism: Mechanism, state: JobState, event: BenchEvent): Problem | null {
   if (event.type !== 'did' || event.data.anyway !== undefined) return null;
   const on = putOn(mechanism.map, state);
   const takenOff = new Set<string>();
   for (const step of event.data.steps) {
     const left = on.find((each) => !takenOff.has(offOf(each)) && isSealedBy(mechanism, state, each, step));
-    if (left) return `${left.text} would be sealed in. Take it off first, or say how it happened anyway.`;
+    if (left) return wrong('', `${left.text} would be sealed in.`, 'Take it off first, or say how it happened anyway.');
     takenOff.add(step.id);
   }
   return null;

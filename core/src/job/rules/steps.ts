@@ -1,4 +1,4 @@
-import { Refusal } from '../../model/refusal/index.ts';
+import { type Problem, Refusal, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
 import {
   applied,
@@ -24,15 +24,12 @@ import {
   type Screw,
   takenOut,
 } from '../../screws/screws/index.ts';
-import { asItIs, mechanismAsItIs } from '../state/index.ts';
+import { asItIs, grown, type JobState, mechanismAsItIs, newlyReached, type Outcome, withKey } from '../state/index.ts';
 import { notAccepted } from './desk.ts';
 import type { DoneStep, EventData } from '../events/index.ts';
 import { notThere } from './deviating.ts';
 import { cellForALead } from './iron-at-cell.ts';
-import { grown, withKey } from '../state/index.ts';
 import { withMark } from './mark.ts';
-import { newlyReached } from '../state/index.ts';
-import type { JobState, Outcome } from '../state/index.ts';
 
 /** Operations as they were done, in order; the first that can't be taken refuses all. */
 export function did(mechanism: Mechanism, state: JobState, { steps, anyway }: EventData['did']): Outcome {
@@ -48,21 +45,29 @@ export function did(mechanism: Mechanism, state: JobState, { steps, anyway }: Ev
 function stepDone(mechanism: Mechanism, state: JobState, step: DoneStep, anyway: boolean): Outcome {
   if (step.kind === 'procedure') {
     if (step.name === 'transplant' && !state.transplant.done && !anyway) {
-      return { problem: 'The cell transplant has to be allowed by the lead, and its checks recorded, first.' };
+      return {
+        problem: wrong(
+          '',
+          'A cell transplant is not begun like another step.',
+          'The lead allows it, and its checks are recorded, first.',
+        ),
+      };
     }
     const base = mechanism.map.parts[mechanism.base]!.id;
     const isBase = step.id === opId('take-up', base) && !anyway;
     const unaccepted = isBase ? notAccepted(mechanism, state, base) : null;
     if (unaccepted) return { problem: unaccepted };
     const isAdded = state.added.some((each) => each.step === step.id);
-    if (state.steps.has(step.id) && !step.again && !isAdded) return { problem: `“${step.id}” is done already.` };
+    if (state.steps.has(step.id) && !step.again && !isAdded)
+      return { problem: wrong('', `“${step.id}” is done already.`) };
     const unsure = step.name === 'press-home' ? withoutUnsure(state.unsure, step) : state.unsure;
     return { state: { ...withMark(looked(state, step), step.id), unsure, paused: false } };
   }
   const op = numbered(mechanism, step);
   if ('problem' in op) return op;
   const cell = anyway ? null : cellForALead(mechanism.map, state, step);
-  if (cell) return { problem: `An iron at ${cell} is for a lead to allow first: a cell that is overheated burns.` };
+  if (cell)
+    return { problem: wrong('', `An iron at ${cell} is for a lead to allow first: a cell that is overheated burns.`) };
   const unaccepted = step.kind === 'fit' && step.new && !anyway ? notAccepted(mechanism, state, step.part!) : null;
   if (unaccepted) return { problem: unaccepted };
   const objection = objectionTo(mechanism, state, op.op, anyway);
@@ -117,11 +122,11 @@ function withoutCut(opening: JobState['opening'], joint: string): JobState['open
   return { ...opening, cut: without(opening.cut), placeholders: without(opening.placeholders) };
 }
 
-function numbered(mechanism: Mechanism, step: DoneStep): { op: PhysicalOp } | { problem: string } {
+function numbered(mechanism: Mechanism, step: DoneStep): { op: PhysicalOp } | { problem: Problem } {
   try {
     return { op: numberedOp(mechanism, namedDone(step)) };
   } catch (error) {
-    if (error instanceof Refusal) return { problem: error.message };
+    if (error instanceof Refusal) return { problem: error };
     throw error;
   }
 }
@@ -143,15 +148,15 @@ export function releasedBy(mechanism: Mechanism, state: JobState, joint: string)
 }
 
 /** Why a joint can't be released by its own kind of work; null where it can. */
-export function releaseProblem(mechanism: Mechanism, state: JobState, joint: string): string | null {
+export function releaseProblem(mechanism: Mechanism, state: JobState, joint: string): Problem | null {
   return objectionTo(mechanism, state, numberedOp(mechanism, { kind: 'release', joint }), false);
 }
 
 /** Why an operation is refused, in words that name what still holds. */
-function objectionTo(mechanism: Mechanism, state: JobState, op: PhysicalOp, anyway: boolean): string | null {
+function objectionTo(mechanism: Mechanism, state: JobState, op: PhysicalOp, anyway: boolean): Problem | null {
   const verdict = judgedAsItIs(mechanism, state, op);
   if ('problem' in verdict) return verdict.problem;
-  if (verdict.verdict === 'nothing-to-do') return 'This is done already.';
+  if (verdict.verdict === 'nothing-to-do') return wrong('', 'This is done already.');
   if (verdict.verdict === 'legal' || anyway) return null;
   return refusal(
     mechanism,
@@ -175,25 +180,26 @@ function judgedAsItIs(
   mechanism: Mechanism,
   state: JobState,
   op: PhysicalOp,
-): ReturnType<typeof judge> | { readonly problem: string } {
+): ReturnType<typeof judge> | { readonly problem: Problem } {
   if (notThere(state).size === 0) return judge(mechanism, state.device, op);
   const seen = mechanismAsItIs(mechanism, state);
   try {
     const done = asItIs(mechanism, state).done.map((each) => numberedOp(seen, each));
     return judge(seen, replay(seen, assembled(seen), done).state, numberedOp(seen, namedOp(mechanism, op)));
   } catch (error) {
-    if (error instanceof Refusal) return { problem: 'This was recorded as not there. Undo that record first.' };
+    if (error instanceof Refusal)
+      return { problem: wrong('', 'This was recorded as not there.', 'Undo that record first.') };
     throw error;
   }
 }
 
 /** *Not yet: Connector lid has to be off. …* */
-export function refusal(mechanism: Mechanism, op: PhysicalOp, needs: readonly ReturnType<typeof namedNeed>[]): string {
+export function refusal(mechanism: Mechanism, op: PhysicalOp, needs: readonly ReturnType<typeof namedNeed>[]): Problem {
   const { map } = mechanism;
   if (needs.length === 0) {
     return op.kind === 'make' || op.kind === 'fit' || op.kind === 'close'
-      ? 'Not yet: what it is held to is not in its place, or what lies over it is.'
-      : 'This never comes apart.';
+      ? wrong('', 'Not yet: what it is held to is not in its place, or what lies over it is.')
+      : wrong('', 'This never comes apart.');
   }
   const said = needs.map((need) => {
     if ('part' in need)
@@ -204,7 +210,7 @@ export function refusal(mechanism: Mechanism, op: PhysicalOp, needs: readonly Re
       ? `battery disconnected (${thingName(map, need.joint)})`
       : `${thingName(map, need.joint)} released`;
   });
-  return `Not yet. First: ${said.join('; ')}.`;
+  return wrong('', 'Not yet.', `First: ${said.join('; ')}.`);
 }
 
 const LIDS = ['battery', 'cover', 'display', 'shell', 'bracket', 'shield'];
@@ -215,14 +221,18 @@ function screwsMoved(
   state: JobState,
   step: DoneStep,
   anyway: boolean,
-): { ledger: JobState['ledger'] } | { problem: string } {
+): { ledger: JobState['ledger'] } | { problem: Problem } {
   const { map } = mechanism;
   const { ledger } = state;
   if (step.kind === 'fit' || step.kind === 'close') {
     const part = map.parts.find((each) => each.id === step.part);
     if (!anyway && ledger.lost.length > 0 && LIDS.includes(part?.kind ?? '')) {
       return {
-        problem: `${ledger.lost.length === 1 ? 'A screw is' : `${ledger.lost.length} screws are`} missing. Find it, or record a decision, before ${part!.name} goes on.`,
+        problem: wrong(
+          '',
+          `${ledger.lost.length === 1 ? 'A screw is' : `${ledger.lost.length} screws are`} missing.`,
+          `Find it, or record a decision, before ${part!.name} goes on.`,
+        ),
       };
     }
     return { ledger };
@@ -235,7 +245,11 @@ function screwsMoved(
   const missing = missingFor(ledger, screws).filter((screw) => !fresh.has(screw.point));
   if (missing.length > 0 && !anyway) {
     return {
-      problem: `${missing.length === 1 ? 'A screw' : `${missing.length} screws`} of ${thingName(map, joint.id)} can't go back: not on the mat. Put in a new one, find it, or record a decision.`,
+      problem: wrong(
+        '',
+        `${missing.length === 1 ? 'A screw' : `${missing.length} screws`} of ${thingName(map, joint.id)} can't go back: not on the mat.`,
+        'Put in a new one, find it, or record a decision.',
+      ),
     };
   }
   return {
@@ -250,15 +264,24 @@ function screwsMoved(
 /** One screw laid on the mat; with the last of a joint the joint is released. */
 export function screwLaid(mechanism: Mechanism, state: JobState, data: EventData['screw']): Outcome {
   const joint = mechanism.map.joints.find((each) => each.id === data.joint);
-  if (joint?.type !== 'screw') return { problem: `There is no screw joint “${data.joint}” in this map.` };
+  if (joint?.type !== 'screw')
+    return {
+      problem: wrong('joint', `There is no screw joint “${data.joint}” in this map.`, 'Name one that the map has.'),
+    };
   const screws = looseScrewsOf(mechanism.map, joint, state.ledger);
   const screw = screws.find((each) => each.point === data.point);
   if (!screw)
-    return { problem: `There is no screw “${data.point}” to take out of ${thingName(mechanism.map, joint.id)}.` };
+    return {
+      problem: wrong(
+        'point',
+        `There is no screw “${data.point}” to take out of ${thingName(mechanism.map, joint.id)}.`,
+      ),
+    };
   if (state.ledger.onMat.some((each) => keyOf(each) === keyOf(screw)))
-    return { problem: 'This screw is on the mat already.' };
+    return { problem: wrong('point', 'This screw is on the mat already.') };
   const op = numberedOp(mechanism, { kind: 'release', joint: joint.id });
-  if (op.kind !== 'release' || changesNothing(state.device, op)) return { problem: 'This joint is released already.' };
+  if (op.kind !== 'release' || changesNothing(state.device, op))
+    return { problem: wrong('joint', 'This joint is released already.') };
   const objection = objectionTo(mechanism, state, op, false);
   if (objection) return { problem: objection };
   const ledger = takenOut(state.ledger, [screw]);
@@ -275,6 +298,6 @@ export function screwFound(mechanism: Mechanism, state: JobState, data: EventDat
   // one that was to be left out may still go in while its hole is open
   const missing = isOpen ? [...ledger.lost, ...ledger.leftOut] : ledger.lost;
   const screw: Screw | undefined = missing.find((each) => keyOf(each) === keyOf(data));
-  if (!screw) return { problem: 'This screw is not missing.' };
+  if (!screw) return { problem: wrong('point', 'This screw is not missing.') };
   return { state: { ...state, ledger: isOpen ? findAgain(ledger, screw) : foundSpare(ledger, screw) } };
 }

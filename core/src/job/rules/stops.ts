@@ -1,9 +1,9 @@
+import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
 import type { BondJoint, DeviceMap, Part } from '../../model/device-map/index.ts';
 import { overLimit, stackOfBond } from '../../physics/heat/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import type { BenchEvent, StopReason } from '../events/index.ts';
-import { grown } from '../state/index.ts';
-import type { JobState, Stop } from '../state/index.ts';
+import { grown, type JobState, type Stop } from '../state/index.ts';
 
 export function withStop(state: JobState, stop: Stop): JobState {
   const stops = grown(state.stops, stop);
@@ -28,17 +28,24 @@ export function withCleared(state: JobState, { at, by, data }: BenchEvent & { ty
 /** The stop that an event raises beside what else it says; null where it raises none. */
 export function stopOf(mechanism: Mechanism, state: JobState, event: BenchEvent): Stop | null {
   const found = reasonToStop(mechanism, state, event);
-  return found && { id: event.id, reason: found.reason, text: found.text, at: event.at, by: event.by };
+  return found && { ...found, id: event.id, at: event.at, by: event.by };
 }
 
-type Reason = { readonly reason: StopReason; readonly text: string };
+type Reason = Pick<Stop, 'text' | 'read'> & { readonly reason: StopReason };
+
+/** What raised a stop. @param unit what the bench reads temperatures in */
+export function stopText({ text, read }: Pick<Stop, 'text' | 'read'>, unit: TemperatureUnit): string {
+  if (!read) return text;
+  const { what, temp_C, max_C } = read;
+  return `${what} read at ${temperature(temp_C, unit, 1)}, and ${temperature(max_C, unit)} is the most: ${text}`;
+}
 
 function reasonToStop(mechanism: Mechanism, state: JobState, event: BenchEvent): Reason | null {
   const { map } = mechanism;
   if (event.unreadable) return { reason: 'other', text: damaged(state, event) };
   switch (event.type) {
     case 'stop':
-      return event.data;
+      return { reason: event.data.reason, text: event.data.text };
     case 'damage': {
       const { kind, part, text } = event.data;
       if (kind !== 'swelling') return null;
@@ -124,8 +131,7 @@ function tooHot(
   for (const reading of readings) {
     const over = overLimit(map, stack, reading);
     if (!over) continue;
-    const text = `${over.what} read at ${reading.temp_C} °C, and ${over.max_C} °C is the most: take the source off and away`;
-    return { reason: 'heat', text };
+    return { reason: 'heat', text: 'take the source off and away', read: { ...over, temp_C: reading.temp_C } };
   }
   return null;
 }

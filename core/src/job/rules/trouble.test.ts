@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../../test/bench.ts';
 import { changed, shearwater11, tern5 } from '../../../test/maps.ts';
 import { usualSetting } from '../../physics/heat/index.ts';
-import { softensAt } from './trouble.ts';
+import { correctionText, softensAt } from './trouble.ts';
 import { TROUBLE_KINDS } from '../events/events.ts';
 
 const joint = 'front-seal';
@@ -26,9 +26,12 @@ describe('when it goes wrong', () => {
         path: expect.stringMatching(/^joints\[\d+\]\.soften_C$/),
         from: 55,
         to: 64,
-        text: expect.stringContaining('64 °C'),
+        text: expect.stringContaining('would not lift'),
+        softensFrom_C: 64,
       },
     ]);
+    expect(correctionText(bench.state.corrections[0]!, 'C')).toContain('from 64 °C');
+    expect(correctionText(bench.state.corrections[0]!, 'F')).toContain('from 147 °F');
     bench.send('trouble', { kind: 'will-not-lift', text: '', joint, bond_C: 50 });
     // it was colder than where it is thought to soften: nothing new is learned
     expect(softensAt(bench.state, seal)).toBe(64);

@@ -1,11 +1,12 @@
+import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
+import { wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
 import { type BondJoint, fastenerAt, isOuter } from '../../model/device-map/index.ts';
 import { SOFTENS_C } from '../../physics/heat/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { type Ledger, lose, type Screw } from '../../screws/screws/index.ts';
 import type { EventData } from '../events/index.ts';
-import { grown } from '../state/index.ts';
-import type { JobState, Outcome, Trouble } from '../state/index.ts';
+import { type Correction, grown, type JobState, type Outcome, type Trouble } from '../state/index.ts';
 
 /** Records a trouble and what follows from it: operations added, counts corrected, a part that has to be new. */
 export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trouble): Outcome {
@@ -51,7 +52,7 @@ export function withTrouble(mechanism: Mechanism, state: JobState, trouble: Trou
       }));
     case 'one-screw-more': {
       if (!data.joint || !data.fastener)
-        return { problem: 'Name the joint and the kind of the screw that is one more.' };
+        return { problem: wrong('joint', 'Nothing says which screw is one more.', 'Name its joint and its kind.') };
       const extra = { joint: data.joint, point: `more-${recorded.troubles.length}`, fastener: data.fastener };
       const ledger = { ...state.ledger, onMat: grown(state.ledger.onMat, extra) };
       return { state: { ...recorded, ledger, corrections: grown(state.corrections, correction(mechanism, trouble)) } };
@@ -82,19 +83,25 @@ function harder(mechanism: Mechanism, state: JobState, { joint, bond_C }: EventD
     path: `joints[${mechanism.joint.get(bond.id)}].soften_C`,
     from: bond.soften_C ?? null,
     to,
-    text: `${bond.id} would not lift${bond_C === undefined ? '' : ` at about ${Math.round(bond_C)} °C`}: it seems to soften from ${to} °C.`,
+    text: `${bond.id} would not lift`,
+    softensFrom_C: to,
   };
   // the last word of several counts
   const others = state.corrections.filter(({ path }) => path !== correction.path);
   return { ...state, corrections: [...others, correction], opening: { ...state.opening, softens } };
 }
 
+/** A proposed correction of the map, in words. @param unit what the bench reads temperatures in */
+export function correctionText({ text, softensFrom_C }: Correction, unit: TemperatureUnit): string {
+  return softensFrom_C === undefined ? text : `${text}: it seems to soften from ${temperature(softensFrom_C, unit)}`;
+}
+
 /** More heat, never more force; a bond that is not heated gets solvent. */
 function drags(mechanism: Mechanism, state: JobState, { joint, segment }: EventData['trouble']): Outcome {
   const bond = mechanism.map.joints.find((each) => each.id === joint);
-  if (bond?.type !== 'bond') return { problem: 'joint: Name the bond that drags.' };
+  if (bond?.type !== 'bond') return { problem: wrong('joint', 'Nothing says which bond drags.', 'Name it.') };
   if (segment !== undefined && !bond.segments?.some(({ id }) => id === segment)) {
-    return { problem: `segment: “${segment}” is no edge of this bond.` };
+    return { problem: wrong('segment', `“${segment}” is no edge of this bond.`, 'Name one of its edges.') };
   }
   return { state: withStep(mechanism, state, 'heat', bond.id) };
 }
@@ -137,7 +144,8 @@ function withLook(
 /** What lies behind the edge is looked at before anything goes on; where that is a cell, the work stops as well. */
 function cutTooDeep(mechanism: Mechanism, state: JobState, { data }: Trouble): Outcome {
   const bond = mechanism.map.joints.find((each) => each.id === data.joint);
-  if (bond?.type !== 'bond') return { problem: 'Name the bond that was cut too deep.' };
+  if (bond?.type !== 'bond')
+    return { problem: wrong('joint', 'Nothing says which bond was cut too deep.', 'Name it.') };
   return { state: withLook(mechanism, state, 'release', bond.id) };
 }
 
@@ -173,8 +181,10 @@ function withScrew(
   const { data } = trouble;
   const joint = mechanism.map.joints.find((each) => each.id === data.joint);
   const point = joint?.type === 'screw' ? joint.points.find((each) => each.id === data.point) : undefined;
-  if (joint?.type !== 'screw' || !point) return { problem: 'Name the screw: its joint and its point.' };
-  if (data.kind === 'another-length' && data.length_mm === undefined) return { problem: 'Give the length in mm.' };
+  if (joint?.type !== 'screw' || !point)
+    return { problem: wrong('point', 'Nothing says which screw it is.', 'Name its joint and its point.') };
+  if (data.kind === 'another-length' && data.length_mm === undefined)
+    return { problem: wrong('length_mm', 'Another length, and nothing says which.', 'Give it in mm.') };
   const screw = { joint: joint.id, point: point.id, fastener: fastenerAt(joint, point) };
   const ledger = change(state.ledger, screw);
   const corrections =

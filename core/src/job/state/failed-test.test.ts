@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../../test/bench.ts';
 import { tern5 } from '../../../test/maps.ts';
-import { nextPress } from '../../bench/in-hand/index.ts';
-import { doneStep, restWorks } from '../../bench/in-hand/index.ts';
+import { doneStep, nextPress, restWorks } from '../../bench/in-hand/index.ts';
 import { failedTests, suspectsOf } from './index.ts';
 
 /** A new display is in, the device is alive, and touch does not work. */

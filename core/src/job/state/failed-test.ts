@@ -1,3 +1,4 @@
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import { type Mechanism, numberedOp } from '../../planner/holds/index.ts';
 import { wayBack, wayUp } from '../../planner/drafts/index.ts';
@@ -33,7 +34,7 @@ export function failedTests(map: DeviceMap, { inForce, targets }: Pick<JobState,
 }
 
 /** Why a step is refused while a failed test stands: it would close the device over the fault. Never lifted by `anyway`. */
-export function closesOverFault(mechanism: Mechanism, state: JobState, event: BenchEvent): string | null {
+export function closesOverFault(mechanism: Mechanism, state: JobState, event: BenchEvent): Problem | null {
   if (event.type !== 'did' || !event.data.steps.some((step) => CLOSES.has(step.kind))) return null;
   const failed = failedTests(mechanism.map, state);
   if (failed.length === 0) return null;
@@ -41,7 +42,11 @@ export function closesOverFault(mechanism: Mechanism, state: JobState, event: Be
   const closes = (step: DoneStep) => CLOSES.has(step.kind) && closings.has(`${step.kind}:${step.joint ?? step.part}`);
   if (!event.data.steps.some(closes)) return null;
   const names = failed.map((id) => mechanism.map.functions.find((each) => each.id === id)?.name ?? id);
-  return `${names.join(', ')} failed. Before it is closed: press the plugs again and try again, or record a decision about the failed test.`;
+  return wrong(
+    '',
+    `${names.join(', ')} failed.`,
+    'Before it is closed: press the plugs again and try again, or record a decision about the failed test.',
+  );
 }
 
 const CLOSES: ReadonlySet<string> = new Set(['make', 'close', 'fit']);

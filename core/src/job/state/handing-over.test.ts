@@ -40,7 +40,7 @@ describe('handing over', () => {
 
   it('goes early with a reason only, and never before it is finished or gone through', () => {
     const bench = new TestBench(tern5(), [{ replace: 'display' }]).until();
-    expect(hand(bench)).toContain('First finish');
+    expect(hand(bench)).toContain('Finish the repair first');
     bench.send('finish', {});
     expect(bench.send('handed-over', { to: 'x', points: [], early: 'the ferry leaves' }).problem).toContain(
       'Not handed',

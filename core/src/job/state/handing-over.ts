@@ -1,3 +1,4 @@
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { isAccepted, isBoard } from '../../workshop/parts/index.ts';
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import { mainBoard, opId } from '../../planner/drafts/index.ts';
@@ -130,13 +131,13 @@ export function notHandedOver(
   state: JobState,
   { points, early }: ClosingEventData['handed-over'],
   now: number,
-): string | null {
-  if (!state.finished) return 'First finish the repair: what is not finished is not handed over.';
+): Problem | null {
+  if (!state.finished) return wrong('', 'What is not finished is not handed over.', 'Finish the repair first.');
   const gone = new Set(points);
   const open = handOverPoints(mechanism, state, now).filter(
     ({ what, isDone, from }) => !isDone && (from === undefined ? !gone.has(what) : early === undefined),
   );
   if (open.length === 0) return null;
   const list = open.map(({ text, from }) => (from ? `${text}: from ${from}` : text)).join('; ');
-  return `points: Not handed over yet: ${list}. Go through it, wait, or say why it goes early.`;
+  return wrong('points', `Not handed over yet: ${list}.`, 'Go through it, wait, or say why it goes early.');
 }

@@ -1,3 +1,4 @@
+import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
 import type { BondJoint, DeviceMap } from '../../model/device-map/index.ts';
 import { cellHeatedBy } from '../../physics/heat/index.ts';
 import { type Mechanism, OFF } from '../../planner/holds/index.ts';
@@ -10,7 +11,12 @@ import type { JobState } from './job-state.ts';
  * That a source would bring a cell past its limit, as is foreseen of it; null where it would not, or no cell is there.
  * Begins a sentence.
  */
-export function pastTheCell(mechanism: Mechanism, state: JobState, event: BenchEvent): string | null {
+export function pastTheCell(
+  mechanism: Mechanism,
+  state: JobState,
+  event: BenchEvent,
+  unit: TemperatureUnit = 'C',
+): string | null {
   if (event.type !== 'heat-on') return null;
   const bond = mechanism.map.joints.find(({ id }) => id === event.data.joint);
   if (bond?.type !== 'bond' || !hasCellNear(mechanism.map, state, bond)) return null;
@@ -20,7 +26,7 @@ export function pastTheCell(mechanism: Mechanism, state: JobState, event: BenchE
   const lying = asItLies(mechanism.map, state.device, bond);
   const past = cellHeatedBy(lying.map, lying.bond, { setting, heat_s, past: pastOf(before, gap_s) });
   if (!past) return null;
-  return `${past.what} would come to ${Math.round(past.peak_C)} °C, and ${past.max_C} °C is its limit: that is for a lead to allow (less heat, or a shorter time, needs no lead)`;
+  return `${past.what} would come to ${temperature(past.peak_C, unit)}, and ${temperature(past.max_C, unit)} is its limit: that is for a lead to allow (less heat, or a shorter time, needs no lead)`;
 }
 
 /** Is a cell there that a bond could warm, as long as that holds? One that is out, or lies elsewhere, is not. */

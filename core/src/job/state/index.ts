@@ -14,7 +14,15 @@ export { partsNewIn } from './parts-new-in.ts';
 export { type PutOn, isTaped, putOn } from './put-on.ts';
 export { asItCame, isMet, newlyReached, targetsLeft } from './reached.ts';
 export { closingNow, renewalNow } from './renewal-now.ts';
-export { type JobState, type Outcome, type Peak, type Stop, type Trouble, newJob } from './job-state.ts';
+export {
+  type Correction,
+  type JobState,
+  type Outcome,
+  type Peak,
+  type Stop,
+  type Trouble,
+  newJob,
+} from './job-state.ts';
 export {
   type BenchUse,
   IDLE,

@@ -1,3 +1,4 @@
+import type { Problem } from '../../model/refusal/index.ts';
 import { assembled, type DeviceState, type Mechanism } from '../../planner/holds/index.ts';
 import type { DeskPart } from '../../workshop/parts/index.ts';
 import type { DoneOp } from '../../planner/plan/index.ts';
@@ -7,8 +8,7 @@ import { EMPTY_LEDGER, type Ledger } from '../../screws/screws/index.ts';
 import type { RimFit } from '../../fitting/rim/index.ts';
 import type { PeakVerdict } from '../../screws/tightening/index.ts';
 import { DEFAULT_LIMITS, type Limits } from '../../model/limits/index.ts';
-import type { BenchEvent, DecisionAbout, EventData } from '../events/index.ts';
-import type { Job } from '../events/index.ts';
+import type { BenchEvent, DecisionAbout, EventData, Job } from '../events/index.ts';
 import { AS_MAPPED, type Deviations } from './deviations.ts';
 import { CLOSED, type Opening } from './opening-state.ts';
 
@@ -41,11 +41,13 @@ export interface Peak {
 }
 
 /** A change to the map that the work on this device suggests. */
-interface Correction {
+export interface Correction {
   readonly path: string;
   readonly from: unknown;
   readonly to: unknown;
   readonly text: string;
+  /** a bond that softens later than the map says, °C */
+  readonly softensFrom_C?: number;
 }
 
 /** A mark on the drawing; `id` is its event's. */
@@ -82,6 +84,8 @@ export interface Stop {
   readonly id: string;
   readonly reason: string;
   readonly text: string;
+  /** where something was read too hot: its limit as well, °C */
+  readonly read?: { readonly what: string; readonly temp_C: number; readonly max_C: number };
   readonly at: string;
   readonly by: string;
 }
@@ -200,4 +204,4 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
 }
 
 /** The state after an event, or why it can't be taken: what still holds, in words. */
-export type Outcome = { readonly state: JobState } | { readonly problem: string };
+export type Outcome = { readonly state: JobState } | { readonly problem: Problem };

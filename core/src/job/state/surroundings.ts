@@ -1,7 +1,7 @@
+import type { TemperatureUnit } from '../../model/units/index.ts';
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import type { Role } from '../../workshop/shop/index.ts';
-import { type BenchEvent, EVENTS } from '../events/index.ts';
-import type { Job } from '../events/index.ts';
-import { AHEAD_ms } from '../events/index.ts';
+import { AHEAD_ms, type BenchEvent, EVENTS, type Job } from '../events/index.ts';
 
 /** Drops of solvent that were put to a bond, and since when they count. */
 export interface Drops {
@@ -36,6 +36,8 @@ export interface Surroundings {
   readonly now: number | null;
   /** may an instrument be one that only stands in for a real one? Only in a demonstration */
   readonly hasStandIns: boolean;
+  /** what the bench reads temperatures in: a refusal names them so */
+  readonly unit: TemperatureUnit;
 }
 
 /**
@@ -49,6 +51,7 @@ export const UNKNOWN: Surroundings = {
   othersAt: () => IDLE,
   now: null,
   hasStandIns: true,
+  unit: 'C',
 };
 
 /** The bench where none is named: the only one of a workshop that has one. */
@@ -62,7 +65,7 @@ export function notAtThatTime(
   { at, type }: Pick<BenchEvent, 'at' | 'type'>,
   { createdAt }: Pick<Job, 'createdAt'>,
   now: number | null,
-): string | null {
+): Problem | null {
   if (now === null) return null;
   // a repair that was taken in while the server's clock was ahead was taken in by now
   const takenIn = Math.min(Date.parse(createdAt), now);
@@ -70,12 +73,20 @@ export function notAtThatTime(
   return tooFarAhead(at, now) ?? (isInTime ? null : beforeItsJob(at, takenIn));
 }
 
-function beforeItsJob(at: string, takenIn: number): string {
-  return `at: ${at} is before this repair was taken in, ${new Date(takenIn).toISOString()}. Set the clock of the device that sent it.`;
+function beforeItsJob(at: string, takenIn: number): Problem {
+  return wrong(
+    'at',
+    `${at} is before this repair was taken in, ${new Date(takenIn).toISOString()}.`,
+    'Set the clock of the device that sent it.',
+  );
 }
 
 /** Why the moment of an event can't be taken, where it is in the future. */
-export function tooFarAhead(at: string, now: number | null): string | null {
+export function tooFarAhead(at: string, now: number | null): Problem | null {
   if (now === null || Date.parse(at) <= now + AHEAD_ms) return null;
-  return `at: ${at} is more than 60 s ahead of this server's clock. Set the clock of the device that sent it.`;
+  return wrong(
+    'at',
+    `${at} is more than 60 s ahead of this server's clock.`,
+    'Set the clock of the device that sent it.',
+  );
 }

@@ -36,7 +36,7 @@ describe('calendar dates', () => {
   });
 
   it('refuse a window of −3 days and half days, with the cure', () => {
-    expect(() => lastReturnDate('2026-11-03', -3)).toThrow('enter 0');
+    expect(() => lastReturnDate('2026-11-03', -3)).toThrow(expect.objectContaining({ cure: 'Without one, enter 0.' }));
     expect(() => lastReturnDate('2026-11-03', 1.5)).toThrow('whole number');
   });
 

@@ -1,4 +1,4 @@
-import { Refusal } from '../refusal/index.ts';
+import { Refusal, wrong } from '../refusal/index.ts';
 import { addDays, differenceInCalendarDays, format, isValid, parseISO } from 'date-fns';
 import Joi from 'joi';
 
@@ -48,7 +48,7 @@ export function daysLeft(from: CalendarDate, to: CalendarDate): number {
  */
 export function lastReturnDate(arrived: CalendarDate, window_days: number): CalendarDate {
   if (!Number.isInteger(window_days) || window_days < 0 || window_days > 3650) {
-    throw new Refusal('The return window is a whole number of days, 0 to 3650. Without one, enter 0.');
+    throw new Refusal(wrong('', 'The return window is a whole number of days, 0 to 3650.', 'Without one, enter 0.'));
   }
   return addedDays(arrived, window_days);
 }

@@ -1,4 +1,4 @@
-import { Refusal } from '../refusal/index.ts';
+import { Refusal, wrong } from '../refusal/index.ts';
 import { disableTypes, imageSize, types } from 'image-size';
 import { piecesOf } from './picture-pieces.ts';
 
@@ -35,17 +35,22 @@ export interface TakenPhoto extends PhotoFacts {
  */
 export function takePhoto(bytes: Uint8Array): TakenPhoto {
   const type = typeOf(bytes);
-  if (!type) throw new PhotoError('This is no photograph: only JPEG, PNG and WebP are taken, by their content.');
+  if (!type)
+    throw new PhotoError(wrong('', 'This is no photograph: only JPEG, PNG and WebP are taken, by their content.'));
   const { kept, isWhole } = piecesOf(bytes, type);
   const { width = 0, height = 0 } = sizeOf(headOf(bytes, kept, type)) ?? {};
-  if (!(width > 0) || !(height > 0)) throw new PhotoError('This picture has no size.');
+  if (!(width > 0) || !(height > 0)) throw new PhotoError(wrong('', 'This picture has no size.'));
   if (width * height >= MOST_PIXELS) {
     const megapixels = Math.round((width * height) / 1e6);
     throw new PhotoError(
-      `This picture has ${megapixels} megapixels; it has to have fewer than ${MOST_PIXELS / 1e6}. Make it smaller first.`,
+      wrong(
+        '',
+        `This picture has ${megapixels} megapixels; it has to have fewer than ${MOST_PIXELS / 1e6}.`,
+        'Make it smaller first.',
+      ),
     );
   }
-  if (!isWhole) throw new PhotoError('This picture is cut off: its end is missing. Fetch it again.');
+  if (!isWhole) throw new PhotoError(wrong('', 'This picture is cut off: its end is missing.', 'Fetch it again.'));
   return { type, width, height, content: joined(kept) };
 }
 

@@ -1,14 +1,17 @@
-/**
- * Why what was asked for can't be done, in words for whoever asked: what is wrong, and what to do. Whatever else is
- * thrown is a fault of ours and is never shown as an answer.
- */
-export class Refusal extends Error {
-  /** the field at fault */
-  readonly path: string;
+import type { Problem } from './problem.ts';
 
-  constructor(message: string, path = 'body') {
+/**
+ * Why what was asked for can't be done, in words for whoever asked. Whatever else is thrown is a fault of ours and is
+ * never shown as an answer.
+ */
+export class Refusal extends Error implements Problem {
+  readonly path: string;
+  readonly cure: string;
+
+  constructor({ path, message, cure }: Problem) {
     super(message);
     this.name = 'Refusal';
     this.path = path;
+    this.cure = cure;
   }
 }

@@ -1,4 +1,4 @@
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 import { materialNamed } from './materials.ts';
 import type { Boundary, HeatSource } from './heat-request.ts';
 import { meetingOf } from './slab.ts';
@@ -181,7 +181,7 @@ function gridOf(request: FieldRequest): Grid {
 
 function figuresOf(material: LevelMaterial): { k: number; rho: number; cp: number; kInPlane: number } {
   const found = 'material' in material ? materialNamed(material.material) : material;
-  if (!found) throw new Refusal(`There is no material "${(material as { material: string }).material}".`);
+  if (!found) throw new Refusal(wrong('', `There is no material "${(material as { material: string }).material}".`));
   return { k: found.k, rho: found.rho, cp: found.cp, kInPlane: found.kInPlane ?? found.k };
 }
 

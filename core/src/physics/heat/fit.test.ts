@@ -129,15 +129,17 @@ describe('a reading that can not be right', () => {
   const plate = usualSetting('plate');
   const before: Reading[] = [{ at_s: 60, temp_C: 45, spot: 'face' }];
   const said = (at_s: number, temp_C: number, spot: Reading['spot'] = 'face') =>
-    readingProblem({ at_s, temp_C, spot }, before, plate, 22);
+    readingProblem({ at_s, temp_C, spot }, before, plate, 22, 'C')?.message ?? null;
   it('is refused with what is wrong about it', () => {
     expect(said(70, 48)).toBeNull();
-    expect(said(60, 48)).toContain('go forward');
-    expect(said(40, 48)).toContain('go forward');
+    expect(said(60, 48)).toContain('the last one was');
+    expect(said(40, 48)).toContain('the last one was');
     // another place has its own order
     expect(said(40, 40, 'far')).toBeNull();
     expect(said(70, 250)).toContain('hotter than the source');
     expect(said(70, -40)).toContain('colder than the room');
     expect(said(60.5, 68)).toContain('faster than anything warms');
+    const inFahrenheit = readingProblem({ at_s: 70, temp_C: 250, spot: 'face' }, before, plate, 22, 'F')!;
+    expect(inFahrenheit.message).toMatch(/^482 °F is hotter than the source at \d+ °F\.$/);
   });
 });

@@ -1,4 +1,4 @@
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 /** How a material takes up and conducts heat. */
 export interface Material {
   readonly id: string;
@@ -74,7 +74,8 @@ export function figuresOfLayers(
 ): { k: number; rho: number; cp: number; thickness_mm: number }[] {
   return layers.map(({ material, thickness }) => {
     const found = materialNamed(material, materials);
-    if (!found) throw new Refusal(`There is no material “${material}”. Add it to the table of materials.`);
+    if (!found)
+      throw new Refusal(wrong('', `There is no material “${material}”.`, 'Add it to the table of materials.'));
     return { k: found.k, rho: found.rho, cp: found.cp, thickness_mm: thickness };
   });
 }

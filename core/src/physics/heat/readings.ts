@@ -1,3 +1,5 @@
+import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { type Reach } from '../../model/sources/index.ts';
 import type { BondStack, DeviceMap } from '../../model/device-map/index.ts';
 import { cellLimit_C } from './cells.ts';
@@ -22,20 +24,38 @@ export function readingProblem(
   earlier: readonly Reading[],
   setting: HeatSetting,
   room_C: number,
-): string | null {
+  unit: TemperatureUnit,
+): Problem | null {
   const { at_s, temp_C, spot } = reading;
+  const figure = (value_C: number) => temperature(value_C, unit, 1);
   const last = earlier.findLast((each) => each.spot === spot);
   if (last && at_s <= last.at_s) {
-    return `This reading is for ${at_s} s, but the last one was for ${last.at_s} s. Readings go forward in time.`;
+    return wrong(
+      'readings',
+      `This reading is for ${at_s} s, but the last one was for ${last.at_s} s.`,
+      'Readings go forward in time.',
+    );
   }
   if (temp_C > setting.temp_C + SLACK_C) {
-    return `${temp_C} °C is hotter than the source at ${setting.temp_C} °C. Check the thermometer and the setting.`;
+    return wrong(
+      'readings',
+      `${figure(temp_C)} is hotter than the source at ${figure(setting.temp_C)}.`,
+      'Check the thermometer and the setting.',
+    );
   }
   if (temp_C < room_C - 2 * SLACK_C) {
-    return `${temp_C} °C is colder than the room at ${room_C} °C. Check the thermometer.`;
+    return wrong(
+      'readings',
+      `${figure(temp_C)} is colder than the room at ${figure(room_C)}.`,
+      'Check the thermometer.',
+    );
   }
   if (last && Math.abs(temp_C - last.temp_C) > SLACK_C + FASTEST_C_s * (at_s - last.at_s)) {
-    return `From ${last.temp_C} to ${temp_C} °C in ${Number((at_s - last.at_s).toFixed(1))} s is faster than anything warms. Check that the thermometer touches.`;
+    return wrong(
+      'readings',
+      `From ${figure(last.temp_C)} to ${figure(temp_C)} in ${Number((at_s - last.at_s).toFixed(1))} s is faster than anything warms.`,
+      'Check that the thermometer touches.',
+    );
   }
   return null;
 }

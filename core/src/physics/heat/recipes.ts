@@ -4,7 +4,8 @@ import { FAR_AIR, type HeatSetting, usualSetting } from './setting.ts';
 /** A way of warming that is in use (common practice), to be laid over another. */
 export interface Recipe {
   readonly id: string;
-  readonly name: string;
+  /** @param at the temperature, as the bench reads it */
+  name(at: string): string;
   readonly kind: WarmSource;
   readonly temp_C: number;
   readonly seconds: number;
@@ -16,7 +17,7 @@ export interface Recipe {
 export const RECIPES: readonly Recipe[] = [
   {
     id: 'plate',
-    name: 'Plate 70 °C, 5 min',
+    name: (at) => `Plate ${at}, 5 min`,
     kind: 'plate',
     temp_C: 70,
     seconds: 300,
@@ -24,7 +25,7 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'pad',
-    name: 'Pad 60 °C, 7 min',
+    name: (at) => `Pad ${at}, 7 min`,
     kind: 'pad',
     temp_C: 60,
     seconds: 420,
@@ -32,7 +33,7 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'air-halves',
-    name: 'Hot air 80 °C, 2 min a half',
+    name: (at) => `Hot air ${at}, 2 min a half`,
     kind: 'air',
     temp_C: 80,
     seconds: 120,
@@ -40,7 +41,7 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'air-low',
-    name: 'Hot air on low, 75 to 100 mm',
+    name: () => 'Hot air on low, 75 to 100 mm',
     kind: 'air',
     temp_C: 100,
     seconds: 120,
@@ -49,7 +50,7 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'pack-edge',
-    name: 'Warm pack on one edge, 2 min',
+    name: () => 'Warm pack on one edge, 2 min',
     kind: 'pack',
     temp_C: 80,
     seconds: 120,
@@ -57,7 +58,7 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'dryer',
-    name: 'Hair dryer, 6 min',
+    name: () => 'Hair dryer, 6 min',
     kind: 'air',
     temp_C: 85,
     seconds: 360,
@@ -66,7 +67,7 @@ export const RECIPES: readonly Recipe[] = [
   },
   {
     id: 'small-part',
-    name: 'Hot air on a small part, 90 s',
+    name: () => 'Hot air on a small part, 90 s',
     kind: 'air',
     temp_C: 80,
     seconds: 90,

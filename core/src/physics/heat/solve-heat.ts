@@ -155,7 +155,7 @@ function workingTime(
 function warningsOf({ source, layers }: HeatRequest): string[] {
   const found: string[] = [];
   if (source.kind !== 'none' && source.temp_C > DESTRUCTIVE_C) {
-    found.push(`A source of ${source.temp_C} °C destroys displays, cells and adhesive. This is computed, not advised.`);
+    found.push('A source this hot destroys displays, cells and adhesive. This is computed, not advised.');
   }
   layers.forEach((layer, index) => {
     if ('k' in layer && layer.k > BELIEVABLE_K) {

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 
 export interface IsolateRequest {
   /** what may be faulty: how likely that is beforehand, and the functions that it serves */
@@ -93,7 +93,7 @@ export function isolate(request: IsolateRequest): Isolated {
   visit(0, []);
   const top = all.reduce((most, { log }) => Math.max(most, log), Number.NEGATIVE_INFINITY);
   if (top === Number.NEGATIVE_INFINITY) {
-    throw new Refusal('No set of so few faults can explain these results.', 'results');
+    throw new Refusal(wrong('results', 'No set of so few faults can explain these results.'));
   }
   const weights = all.map(({ log }) => Math.exp(log - top));
   const total = weights.reduce((sum, each) => sum + each, 0);
@@ -139,11 +139,12 @@ function check({ connectors, functions, results, maxFaults = MAX_FAULTS }: Isola
   const known = new Set(functions.map((each) => each.id));
   connectors.forEach((each, index) =>
     each.functions.forEach((one, n) => {
-      if (!known.has(one)) throw new Refusal(`There is no function "${one}".`, `connectors[${index}].functions[${n}]`);
+      if (!known.has(one))
+        throw new Refusal(wrong(`connectors[${index}].functions[${n}]`, `There is no function "${one}".`));
     }),
   );
   for (const one of Object.keys(results)) {
-    if (!known.has(one)) throw new Refusal(`There is no function "${one}".`, `results.${one}`);
+    if (!known.has(one)) throw new Refusal(wrong(`results.${one}`, `There is no function "${one}".`));
   }
   let [count, ofSize] = [1, 1];
   for (let size = 1; size <= Math.min(maxFaults, connectors.length); size++) {
@@ -151,6 +152,8 @@ function check({ connectors, functions, results, maxFaults = MAX_FAULTS }: Isola
     count += ofSize;
   }
   if (count > MOST_SETS) {
-    throw new Refusal(`That is more than ${MOST_SETS} sets of faults: ask for fewer faults at once.`, 'maxFaults');
+    throw new Refusal(
+      wrong('maxFaults', `That is more than ${MOST_SETS} sets of faults: ask for fewer faults at once.`),
+    );
   }
 }

@@ -21,7 +21,8 @@ describe('airing before heat', () => {
   });
 
   it('lets solvent near only what is off, away and cool', () => {
-    const said = (change: object) => soakProblem({ heating: false, bond_C: 30, away: true, ...change }, DEFAULT_LIMITS);
+    const said = (change: object) =>
+      soakProblem({ heating: false, bond_C: 30, away: true, ...change }, DEFAULT_LIMITS, 'C')?.message ?? null;
     expect(said({})).toBeNull();
     expect(said({ bond_C: undefined })).toBeNull();
     expect(said({ heating: true })).toContain('source is on');

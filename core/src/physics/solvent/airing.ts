@@ -1,3 +1,5 @@
+import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import type { Limits } from '../../model/limits/index.ts';
 
 /** High-strength alcohol (isopropanol): density and molar mass from memory. */
@@ -41,11 +43,17 @@ export function airing(drops: number, limits: Pick<Limits, 'drop_uL' | 'benchVol
 export function soakProblem(
   state: { readonly heating: boolean; readonly bond_C: number | undefined; readonly away: boolean },
   limits: Pick<Limits, 'solventBelow_C'>,
-): string | null {
-  if (state.heating) return 'The heat source is on. Take it off and away before solvent comes near.';
-  if (!state.away) return 'Solvent only with the device away from the heat source. Move it, then say so.';
+  unit: TemperatureUnit,
+): Problem | null {
+  if (state.heating) return wrong('', 'The heat source is on.', 'Take it off and away before solvent comes near.');
+  if (!state.away)
+    return wrong('away', 'Solvent only with the device away from the heat source.', 'Move it, then say so.');
   if (state.bond_C !== undefined && state.bond_C > limits.solventBelow_C) {
-    return `The bond is at about ${Math.round(state.bond_C)} °C. Let it fall below ${limits.solventBelow_C} °C before solvent.`;
+    return wrong(
+      '',
+      `The bond is at about ${temperature(state.bond_C, unit)}.`,
+      `Let it fall below ${temperature(limits.solventBelow_C, unit)} before solvent.`,
+    );
   }
   return null;
 }

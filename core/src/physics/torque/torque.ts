@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { TORQUE_N_CM } from './units.ts';
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 
 export interface TorqueRequest {
   /** of a metric thread, mm */
@@ -67,7 +67,7 @@ export function torqueOf(request: TorqueRequest): Torque {
   const d2 = d - 0.6495 * pitch;
   const d3 = d - 1.2269 * pitch;
   if (d3 <= 0)
-    throw new Refusal('The pitch is too coarse for the diameter: nothing is left of the core.', 'thread.pitch');
+    throw new Refusal(wrong('thread.pitch', 'The pitch is too coarse for the diameter: nothing is left of the core.'));
   const stressArea_mm2 = (Math.PI / 4) * ((d2 + d3) / 2) ** 2;
   const lever_mm = 0.16 * pitch + 0.58 * d2 * muThread + (headBearing_mm / 2) * muHead;
   const preload_N = request.preload_N ?? (request.torque_Ncm! * 10) / lever_mm;

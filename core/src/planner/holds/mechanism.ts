@@ -1,4 +1,4 @@
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 import { type DeviceMap, type Joint, type UnderEntry, isSelfParting, isTether } from '../../model/device-map/index.ts';
 
 /** An `under` entry with its ids looked up. */
@@ -117,6 +117,6 @@ function isolationOf(
 
 function lookUp(ids: ReadonlyMap<string, number>, id: string, what: string): number {
   const found = ids.get(id);
-  if (found === undefined) throw new Refusal(`There is no ${what} "${id}" in this map.`);
+  if (found === undefined) throw new Refusal(wrong('', `There is no ${what} "${id}" in this map.`));
   return found;
 }

@@ -1,4 +1,4 @@
-import { Refusal } from '../../model/refusal/index.ts';
+import { notInMap, Refusal } from '../../model/refusal/index.ts';
 import { isMarkedLive, liveJoints } from './live.ts';
 import type { Mechanism } from './mechanism.ts';
 import type { RebuildOp, StripOp } from './operation.ts';
@@ -119,13 +119,13 @@ export function namedNeed(mechanism: Mechanism, unmet: Unmet): NamedNeed {
 export function numberedOp(mechanism: Mechanism, op: NamedOp): StripOp | RebuildOp {
   if (op.kind === 'release' || op.kind === 'make') {
     const joint = mechanism.joint.get(op.joint ?? '');
-    if (joint === undefined) throw new Refusal(`There is no joint "${op.joint}" in this map.`);
+    if (joint === undefined) throw new Refusal(notInMap('joint', 'joint', op.joint!));
     return { kind: op.kind, joint };
   }
   const part = mechanism.part.get(op.part ?? '');
-  if (part === undefined) throw new Refusal(`There is no part "${op.part}" in this map.`);
+  if (part === undefined) throw new Refusal(notInMap('part', 'part', op.part!));
   if (op.kind !== 'fit') return { kind: op.kind, part };
   const onto = op.onto === undefined ? mechanism.base : mechanism.part.get(op.onto);
-  if (onto === undefined) throw new Refusal(`There is no part "${op.onto}" in this map.`);
+  if (onto === undefined) throw new Refusal(notInMap('onto', 'part', op.onto!));
   return { kind: 'fit', part, onto, ...(op.staysOpen === undefined ? {} : { staysOpen: op.staysOpen }) };
 }

@@ -1,13 +1,13 @@
 import type { ValidationErrorItem } from 'joi';
 import { type DeviceMap, deviceMapSchema } from '../../model/device-map/index.ts';
-import type { Finding } from './finding.ts';
+import { misshapenAt, pathTo, type Problem, wrong } from '../../model/refusal/index.ts';
 import { referenceErrors } from './references.ts';
 import { stuckErrors } from './stuck.ts';
 import { mapWarnings } from './warnings.ts';
 
 export interface MapCheck {
-  readonly errors: readonly Finding[];
-  readonly warnings: readonly Finding[];
+  readonly errors: readonly Problem[];
+  readonly warnings: readonly Problem[];
   /** the map, unknown fields and all, where there are no errors */
   readonly map?: DeviceMap;
 }
@@ -20,7 +20,7 @@ export function checkDeviceMap(json: unknown): MapCheck {
   const { error } = deviceMapSchema.validate(json, { abortEarly: false, convert: false });
   const details = error?.details ?? [];
   const unknown = details.filter((each) => each.type === 'object.unknown').map(unknownField);
-  const shape = details.filter((each) => each.type !== 'object.unknown').map(finding);
+  const shape = details.filter((each) => each.type !== 'object.unknown').map((each) => misshapenAt(each));
   if (shape.length > 0) return { errors: shape.slice(0, MOST), warnings: unknown.slice(0, MOST) };
 
   const map = json as DeviceMap;
@@ -30,21 +30,10 @@ export function checkDeviceMap(json: unknown): MapCheck {
   return { errors: [], warnings: [...unknown, ...mapWarnings(map)].slice(0, MOST), map };
 }
 
-function finding(detail: ValidationErrorItem): Finding {
-  return { path: pathOf(detail.path), message: `${detail.message.replaceAll('"', '')}.` };
-}
-
-function unknownField(detail: ValidationErrorItem): Finding {
-  return {
-    path: pathOf(detail.path),
-    message: 'This field is not known. It is kept, and nothing is computed from it.',
-  };
-}
-
-/** `['joints', 3, 'under']` → `joints[3].under` */
-export function pathOf(path: readonly (string | number)[]): string {
-  return path.reduce<string>(
-    (text, step) => (typeof step === 'number' ? `${text}[${step}]` : text ? `${text}.${step}` : step),
-    '',
+function unknownField(detail: ValidationErrorItem): Problem {
+  return wrong(
+    pathTo(detail.path),
+    'This field is not known: it is kept, and nothing is computed from it.',
+    'Correct its name, or leave it.',
   );
 }

@@ -5,26 +5,26 @@ import {
   type Joint,
   type UnderEntry,
 } from '../../model/device-map/index.ts';
-import type { Finding } from './finding.ts';
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 
 /** What one field says of another: ids that must exist, be single, and make sense together. */
-export function referenceErrors(map: DeviceMap): Finding[] {
+export function referenceErrors(map: DeviceMap): Problem[] {
   const ids = {
     part: new Set(map.parts.map((each) => each.id)),
     joint: new Set(map.joints.map((each) => each.id)),
     fastener: new Set(map.fasteners.map((each) => each.id)),
     function: new Set(map.functions.map((each) => each.id)),
   };
-  const found: Finding[] = [];
-  const refuse = (path: string, message: string) => found.push({ path, message });
+  const found: Problem[] = [];
+  const refuse = (path: string, message: string, cure: string) => found.push(wrong(path, message, cure));
   const known = (path: string, what: keyof typeof ids, id: string | undefined) => {
     if (id !== undefined && !ids[what].has(id)) {
-      refuse(path, `There is no ${what} "${id}" in this map. Correct the id or add the ${what}.`);
+      refuse(path, `There is no ${what} "${id}" in this map.`, `Correct the id or add the ${what}.`);
     }
   };
   const eitherKnown = (path: string, id: string | undefined) => {
     if (id !== undefined && !ids.part.has(id) && !ids.joint.has(id)) {
-      refuse(path, `There is no part or joint "${id}" in this map. Correct the id or add it.`);
+      refuse(path, `There is no part or joint "${id}" in this map.`, 'Correct the id or add it.');
     }
   };
   const selfParting = new Set(map.joints.filter(isSelfParting).map((each) => each.id));
@@ -36,7 +36,8 @@ export function referenceErrors(map: DeviceMap): Finding[] {
       if (selfParting.has(entry.joint)) {
         refuse(
           `${at}.joint`,
-          `"${entry.joint}" parts by itself and holds nothing back, so nothing can wait for it. Name the part that it serves.`,
+          `"${entry.joint}" parts by itself and holds nothing back, so nothing can wait for it.`,
+          'Name the part that it serves.',
         );
       }
     });
@@ -49,7 +50,7 @@ export function referenceErrors(map: DeviceMap): Finding[] {
     [map.pinHoles ?? [], 'pinHoles'],
   ] as const) {
     repeats(list.map((each) => each.id)).forEach(([index, id]) =>
-      refuse(`${path}[${index}].id`, `"${id}" is used twice in ${path}. Every id must be its own.`),
+      refuse(`${path}[${index}].id`, `"${id}" is used twice in ${path}.`, 'Every id must be its own.'),
     );
   }
 
@@ -60,13 +61,14 @@ export function referenceErrors(map: DeviceMap): Finding[] {
 
   map.pinHoles?.forEach((each, index) => known(`pinHoles[${index}].part`, 'part', each.part));
   const bases = map.parts.flatMap((each, index) => (each.base ? [index] : []));
-  if (bases.length === 0) refuse('parts', 'No part is the base. Mark the chassis or mid-frame with base: true.');
+  if (bases.length === 0) refuse('parts', 'No part is the base.', 'Mark the chassis or mid-frame with base: true.');
   bases
     .slice(1)
     .forEach((index) =>
       refuse(
         `parts[${index}].base`,
-        `"${map.parts[index]!.id}" is a second base beside "${map.parts[bases[0]!]!.id}". Only one part is the base.`,
+        `"${map.parts[index]!.id}" is a second base beside "${map.parts[bases[0]!]!.id}".`,
+        'Only one part is the base: take the mark off the other.',
       ),
     );
 
@@ -74,7 +76,7 @@ export function referenceErrors(map: DeviceMap): Finding[] {
   map.parts.forEach((part, index) => {
     const at = `parts[${index}]`;
     if (!part.base && !held.has(part.id)) {
-      refuse(at, `"${part.id}" is held by nothing. Add the joint that holds it, if only a seat.`);
+      refuse(at, `"${part.id}" is held by nothing.`, 'Add the joint that holds it, if only a seat.');
     }
     part.functions?.forEach((id, n) => known(`${at}.functions[${n}]`, 'function', id));
     part.onReplace?.forEach((each, n) => known(`${at}.onReplace[${n}].function`, 'function', each.function));
@@ -89,11 +91,15 @@ export function referenceErrors(map: DeviceMap): Finding[] {
     const at = `joints[${index}]`;
     joint.holds.forEach((id, n) => {
       known(`${at}.holds[${n}]`, 'part', id);
-      if (id === joint.to) refuse(`${at}.to`, `"${joint.id}" holds "${id}" to itself. Name the part it is held to.`);
+      if (id === joint.to) refuse(`${at}.to`, `"${joint.id}" holds "${id}" to itself.`, 'Name the part it is held to.');
     });
     known(`${at}.to`, 'part', joint.to);
     if (isSelfParting(joint) && joint.under?.length) {
-      refuse(`${at}.under`, `"${joint.id}" parts by itself and can't wait. Put the entry on the part that covers it.`);
+      refuse(
+        `${at}.under`,
+        `"${joint.id}" parts by itself and can't wait.`,
+        'Put the entry on the part that covers it.',
+      );
     }
     checkUnder(at, joint.under);
     found.push(...jointErrors(map, joint, at, known, eitherKnown));
@@ -107,14 +113,17 @@ function jointErrors(
   at: string,
   known: (path: string, what: 'part' | 'joint' | 'fastener' | 'function', id: string | undefined) => void,
   eitherKnown: (path: string, id: string | undefined) => void,
-): Finding[] {
-  const found: Finding[] = [];
+): Problem[] {
+  const found: Problem[] = [];
   const pointIds = 'points' in joint ? (joint.points ?? []).map((each) => each.id) : [];
   repeats(pointIds).forEach(([index, id]) =>
-    found.push({
-      path: `${at}.points[${index}].id`,
-      message: `Point "${id}" is there twice in "${joint.id}". Every point needs its own id.`,
-    }),
+    found.push(
+      wrong(
+        `${at}.points[${index}].id`,
+        `Point "${id}" is there twice in "${joint.id}".`,
+        'Every point needs its own id.',
+      ),
+    ),
   );
   switch (joint.type) {
     case 'screw': {
@@ -125,16 +134,23 @@ function jointErrors(
         known(`${at}.points[${index}].fastener`, 'fastener', point.fastener);
         const own = fasteners.get(point.fastener ?? joint.fastener);
         if (own && first && own.drive !== first.drive) {
-          found.push({
-            path: `${at}.points[${index}].fastener`,
-            message: `The points of "${joint.id}" need different drives (${first.drive} and ${own.drive}). Make them two joints.`,
-          });
+          const drives = `${first.drive} and ${own.drive}`;
+          found.push(
+            wrong(
+              `${at}.points[${index}].fastener`,
+              `The points of "${joint.id}" need different drives (${drives}).`,
+              'Make them two joints.',
+            ),
+          );
         }
         if (own && own.length > point.depth + 1e-9) {
-          found.push({
-            path: `${at}.points[${index}].depth`,
-            message: `Screw "${own.id}" is ${own.length} mm long, but its own hole "${point.id}" takes at most ${point.depth} mm. Correct the length or the depth.`,
-          });
+          found.push(
+            wrong(
+              `${at}.points[${index}].depth`,
+              `Screw "${own.id}" is ${own.length} mm long, but its own hole "${point.id}" takes at most ${point.depth} mm.`,
+              'Correct the length or the depth.',
+            ),
+          );
         }
       });
       break;
@@ -145,10 +161,13 @@ function jointErrors(
       joint.endangers?.forEach((id, n) => known(`${at}.endangers[${n}]`, 'part', id));
       joint.segments?.forEach((each, n) => eitherKnown(`${at}.segments[${n}].near`, each.near));
       repeats((joint.segments ?? []).map((each) => each.id)).forEach(([index, id]) =>
-        found.push({
-          path: `${at}.segments[${index}].id`,
-          message: `Segment "${id}" is there twice in "${joint.id}". Every segment needs its own id.`,
-        }),
+        found.push(
+          wrong(
+            `${at}.segments[${index}].id`,
+            `Segment "${id}" is there twice in "${joint.id}".`,
+            'Every segment needs its own id.',
+          ),
+        ),
       );
       break;
     case 'connector':
@@ -158,7 +177,7 @@ function jointErrors(
   return found;
 }
 
-function stackErrors(stack: BondStack | undefined, at: string): Finding[] {
+function stackErrors(stack: BondStack | undefined, at: string): Problem[] {
   if (!stack) return [];
   const count = stack.layers.length;
   const layers = [
@@ -166,7 +185,9 @@ function stackErrors(stack: BondStack | undefined, at: string): Finding[] {
     ...stack.watch.map(({ layer }, n) => ({ path: `${at}.watch[${n}].layer`, layer })),
   ];
   return layers.flatMap(({ path, layer }) =>
-    layer < count ? [] : [{ path, message: `The stack has ${count} layers, counted from 0; there is no ${layer}.` }],
+    layer < count
+      ? []
+      : [wrong(path, `The stack has ${count} layers; there is no ${layer}.`, 'Name one of them, counted from 0.')],
   );
 }
 

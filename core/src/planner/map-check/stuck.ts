@@ -9,13 +9,13 @@ import {
   play,
   type StripOp,
 } from '../holds/index.ts';
-import type { Finding } from './finding.ts';
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 
 /**
  * What is left when everything that can be done has been done. Each such part or joint waits for another that is left;
  * the shortest ring of them is what has to be mended.
  */
-export function stuckErrors(map: DeviceMap): Finding[] {
+export function stuckErrors(map: DeviceMap): Problem[] {
   const mechanism = mechanismOf(map);
   const whole = assembled(mechanism);
   const played = play(mechanism, whole, everyOp(mechanism), { live: liveJoints(mechanism, whole) });
@@ -33,10 +33,10 @@ export function stuckErrors(map: DeviceMap): Finding[] {
   }
   const ring = shortestRing(waitsFor);
   const message = ring
-    ? `These can never come apart: ${inWords(ring)}. Remove the entry that is wrong.`
-    : `This can never be done: ${endlessWait(waitsFor).join(' waits for ')}, which never comes off. Remove the entry that is wrong.`;
+    ? `These can never come apart: ${inWords(ring)}.`
+    : `This can never be done: ${endlessWait(waitsFor).join(' waits for ')}, which never comes off.`;
   const first = left.find(({ op }) => nameOf(mechanism, op) === (ring ?? [...waitsFor.keys()])[0])!.op;
-  return [{ path: pathOf(first), message }];
+  return [wrong(pathOf(first), message, 'Remove the entry that is wrong.')];
 }
 
 /** A part that a hinge keeps has gone as far as it can when it is open; what it carries goes no further either. */

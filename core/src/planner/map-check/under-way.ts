@@ -1,8 +1,8 @@
 import type { DeviceMap } from '../../model/device-map/index.ts';
-import type { Finding } from './finding.ts';
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 
 /** What of a new revision would judge a device otherwise than the repairs under way do, which keep the one they began with. */
-export function changedUnderWay(before: DeviceMap, after: DeviceMap): Finding[] {
+export function changedUnderWay(before: DeviceMap, after: DeviceMap): Problem[] {
   const thickness = (map: DeviceMap, id: string) => {
     const part = map.parts.find((each) => each.id === id);
     return part && part.z.bottom - part.z.top;
@@ -19,7 +19,7 @@ export function changedUnderWay(before: DeviceMap, after: DeviceMap): Finding[] 
   return [...whole, ...parts];
 }
 
-function found(path: string, what: string, was: number, is: number): Finding {
-  const message = `The thickness of ${what} was ${was} mm and is ${is} mm now, while repairs of this device are under way: they go on judging swelling by ${was} mm. Measure one that is new.`;
-  return { path, message };
+function found(path: string, what: string, was: number, is: number): Problem {
+  const message = `The thickness of ${what} was ${was} mm and is ${is} mm now, while repairs of this device are under way: they go on judging swelling by ${was} mm.`;
+  return wrong(path, message, 'Measure one that is new.');
 }

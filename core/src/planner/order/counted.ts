@@ -1,4 +1,4 @@
-import type { Budget } from './problem.ts';
+import type { Budget } from './order-problem.ts';
 
 /**
  * A budget counted in steps of the search and not in time: the same problem is answered the same, on a slow machine and

@@ -6,6 +6,6 @@ export {
   type OrderOp,
   type OrderProblem,
   type OrderResult,
-} from './problem.ts';
+} from './order-problem.ts';
 export { leastSeconds, NoOrderError, solveOrder } from './solve-order.ts';
 export { countedBudget } from './counted.ts';

@@ -1,5 +1,5 @@
-import { Refusal } from '../../model/refusal/index.ts';
-import { CycleError, type OrderProblem } from './problem.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
+import { CycleError, type OrderProblem } from './order-problem.ts';
 
 /**
  * An order problem by number. What precedes an operation is a row of bits, so that one look tells whether it is free.
@@ -34,7 +34,7 @@ export function networkOf(problem: OrderProblem): Network {
     for (const id of new Set(op.after)) {
       const earlier = number.get(id);
       if (earlier === undefined)
-        throw new Refusal(`"${op.id}" comes after "${id}", which is no operation here.`, 'ops');
+        throw new Refusal(wrong('ops', `"${op.id}" comes after "${id}", which is no operation here.`));
       before[index * words + (earlier >>> 5)]! |= 1 << (earlier & 31);
       next[earlier]!.push(index);
       waiting[index]!++;

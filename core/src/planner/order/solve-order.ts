@@ -1,7 +1,7 @@
 import FlatQueue from 'flatqueue';
 import { changesLeft, runBound } from './bound.ts';
 import { networkOf } from './network.ts';
-import { type Budget, costOf, type Admission, type OrderProblem, type OrderResult } from './problem.ts';
+import { type Budget, costOf, type Admission, type OrderProblem, type OrderResult } from './order-problem.ts';
 
 /** A point of the search: what is done, what is in hand, which face is up. `cost` counts setups only. */
 interface Node<S> {

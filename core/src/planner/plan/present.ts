@@ -8,7 +8,7 @@ import {
   type PhysicalOp,
   replay,
 } from '../holds/index.ts';
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 import { PlanError, type Target } from '../search/index.ts';
 import type { Warning } from '../words/index.ts';
 
@@ -32,7 +32,7 @@ export function presentState(mechanism: Mechanism, done: readonly DoneOp[]): Pre
     try {
       return numberedOp(mechanism, op);
     } catch (error) {
-      if (error instanceof Refusal) throw new PlanError(`done[${index}]`, error.message);
+      if (error instanceof Refusal) throw new PlanError(wrong(`done[${index}]`, error.message, error.cure));
       throw error;
     }
   });

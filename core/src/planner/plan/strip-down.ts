@@ -1,3 +1,4 @@
+import { wrong } from '../../model/refusal/index.ts';
 import { type Draft, solventLast, stripDrafts, withRules } from '../drafts/index.ts';
 import {
   applied,
@@ -73,7 +74,9 @@ export function stripDown(
   const least = lightest(asked.map((set) => lessVain(set, planRules(live))));
   if (least.length === 0) {
     const names = targets.map((target) => inWords(mechanism, target)).join(', ');
-    throw new PlanError('targets', `No sequence of operations can ${names}. Check the map, or choose another target.`);
+    throw new PlanError(
+      wrong('targets', `No sequence of operations can ${names}.`, 'Check the map, or choose another target.'),
+    );
   }
   const candidates = least.map((set) => {
     const school = schoolFor(mechanism, start, set, display, policy, live);

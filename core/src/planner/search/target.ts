@@ -1,4 +1,4 @@
-import { Refusal } from '../../model/refusal/index.ts';
+import { notInMap, Refusal, wrong } from '../../model/refusal/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 
 /** What a repair is for. No target at all means: close it up again. */
@@ -10,19 +10,16 @@ export type Target =
 
 /** A request that can't be planned; `path` names the field, the message says what to do. */
 export class PlanError extends Refusal {
-  constructor(path: string, message: string) {
-    super(message, path);
-    this.name = 'PlanError';
-  }
+  override readonly name = 'PlanError';
 }
 
 /** @throws PlanError where a target names what is not in the map. */
 export function checkTargets(mechanism: Mechanism, targets: readonly Target[]): void {
   const part = (id: string, path: string) => {
-    if (!mechanism.part.has(id)) throw new PlanError(path, `There is no part "${id}" in this map.`);
+    if (!mechanism.part.has(id)) throw new PlanError(notInMap(path, 'part', id));
   };
   const joint = (id: string, path: string) => {
-    if (!mechanism.joint.has(id)) throw new PlanError(path, `There is no joint "${id}" in this map.`);
+    if (!mechanism.joint.has(id)) throw new PlanError(notInMap(path, 'joint', id));
   };
   targets.forEach((target, index) => {
     const at = `targets[${index}]`;
@@ -30,12 +27,12 @@ export function checkTargets(mechanism: Mechanism, targets: readonly Target[]): 
       target.keep?.forEach((id, n) => part(id, `${at}.keep[${n}]`));
     } else if ('reach' in target) {
       if (!mechanism.part.has(target.reach) && !mechanism.joint.has(target.reach)) {
-        throw new PlanError(`${at}.reach`, `There is no part or joint "${target.reach}" in this map.`);
+        throw new PlanError(notInMap(`${at}.reach`, 'part or joint', target.reach));
       }
     } else if ('remove' in target) {
       part(target.remove, `${at}.remove`);
       if (mechanism.part.get(target.remove) === mechanism.base) {
-        throw new PlanError(`${at}.remove`, `"${target.remove}" is the base. Use {full: true} to bare it.`);
+        throw new PlanError(wrong(`${at}.remove`, `"${target.remove}" is the base.`, 'Use {full: true} to bare it.'));
       }
     } else {
       part(target.replace, `${at}.replace`);

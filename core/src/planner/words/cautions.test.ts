@@ -53,8 +53,8 @@ describe('a caution stands before its step and names the harm', () => {
     expect(words).toContain('set it on fire');
     // at an edge only what lies behind it
     const cut = op({ kind: 'release', joint: 'front-bond' });
-    expect(cautionFor(shearwater11(), cut, false, 'lower-right')).toContain('Behind it: Right cell;');
-    expect(cautionFor(shearwater11(), cut, false, 'bottom')).not.toContain('fire');
+    expect(cautionFor(shearwater11(), cut, false, 'C', 'lower-right')).toContain('Behind it: Right cell;');
+    expect(cautionFor(shearwater11(), cut, false, 'C', 'bottom')).not.toContain('fire');
     // closing it again cuts nothing
     expect(said(shearwater11(), { kind: 'make', joint: 'front-bond' })).not.toContain('fire');
   });

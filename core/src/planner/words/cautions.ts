@@ -1,3 +1,4 @@
+import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
 import {
   type BondJoint,
   cellSolderedAt,
@@ -9,14 +10,24 @@ import {
 import type { Op } from '../drafts/index.ts';
 import { partName } from './thing-names.ts';
 
+/** A soldering iron at a board (common practice). */
+const IRON_C = 350;
+
 const LOCAL = 'Local rules and your lead decide where they say more.';
 
 /**
  * The caution that stands before an operation and names the harm; null where there is none.
  * @param dead is the battery disconnected by now?
+ * @param unit what the bench reads temperatures in
  * @param edge the segment of a bond that is cut next, where it is known: what lies behind others is not cautioned of
  */
-export function cautionFor(map: DeviceMap, op: Op, dead: boolean, edge?: string): string | null {
+export function cautionFor(
+  map: DeviceMap,
+  op: Op,
+  dead: boolean,
+  unit: TemperatureUnit = 'C',
+  edge?: string,
+): string | null {
   const part = map.parts.find((each) => each.id === op.part);
   const joint = map.joints.find((each) => each.id === op.joint);
   const held = map.parts.filter((each) => joint?.holds.includes(each.id));
@@ -32,7 +43,7 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean, edge?: string)
   if (op.name === 'heat') {
     // what lies on the mat has no cell beneath it, and no face of the device is up for it
     const isOnMat = op.face === null || !map.battery;
-    const cell = isOnMat ? '' : `, and a cell that gets over ${map.battery.limit_C} °C can vent`;
+    const cell = isOnMat ? '' : `, and a cell that gets over ${temperature(map.battery.limit_C, unit)} can vent`;
     return `Hot: burns${cell}. No solvent near it. ${LOCAL}`;
   }
   if (op.name === 'vent')
@@ -45,7 +56,7 @@ export function cautionFor(map: DeviceMap, op: Op, dead: boolean, edge?: string)
     return `${cellWords(map, op)} Sand in reach. ${LOCAL}`;
   }
   if (isIron) {
-    return `Iron at about 350 °C (common practice): burns, and its fumes harm. Draw them off; nothing flammable near. ${LOCAL}`;
+    return `Iron at about ${temperature(IRON_C, unit)} (common practice): burns, and its fumes harm. Draw them off; nothing flammable near. ${LOCAL}`;
   }
   if (op.kind === 'release' && joint?.type === 'bond' && (touches('glass') || near(map, joint).length > 0)) {
     return cutWords(map, joint, touches('glass'), edge);

@@ -1,6 +1,6 @@
 import type { DeviceMap, Fastener } from '../../model/device-map/index.ts';
 import type { Limits } from '../../model/limits/index.ts';
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 import { CALIPER_SD_MM, matchScrews, SURE } from '../screws/index.ts';
 import { type Harm, harmOf } from './harm.ts';
 import { type Hole, holesOf, kindsIn } from './holes.ts';
@@ -48,9 +48,10 @@ export function judgedDoubt(
 ): Doubt {
   const sd_mm = screw.sd_mm ?? CALIPER_SD_MM;
   if (!(screw.length_mm > 0 && screw.length_mm <= LONGEST_MM)) {
-    throw new Refusal(`The length is more than 0 and at most ${LONGEST_MM} mm.`, 'length_mm');
+    throw new Refusal(wrong('length_mm', `The length is more than 0 and at most ${LONGEST_MM} mm.`));
   }
-  if (!(sd_mm > 0)) throw new Refusal('A measure without any scatter does not exist: give one above 0 mm.', 'sd_mm');
+  if (!(sd_mm > 0))
+    throw new Refusal(wrong('sd_mm', 'A measure without any scatter does not exist: give one above 0 mm.'));
   const holes = holesOf(map, joints).filter(({ kind }) => !kind.captive);
   const kinds = kindsIn(holes);
   const { probabilities } = matchScrews({

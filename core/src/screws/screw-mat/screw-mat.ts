@@ -1,6 +1,6 @@
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import { type Hole, holesOf } from '../mix-ups/index.ts';
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 import { screwLetters } from '../screws/index.ts';
 import { type Area, areaOf, type Paper } from './paper.ts';
 import { Room } from './room.ts';
@@ -59,7 +59,7 @@ const AT_HOLE = 2;
 export function screwMat(map: DeviceMap, paper: Paper): MatSheet[] {
   const holes = holesOf(map).filter(({ kind }) => !kind.captive);
   if (holes.length > MOST_HOLES) {
-    throw new Refusal(`A mat holds ${MOST_HOLES} screws at most; this device has ${holes.length}.`, 'joints');
+    throw new Refusal(wrong('joints', `A mat holds ${MOST_HOLES} screws at most; this device has ${holes.length}.`));
   }
   const main = mainFace(holes);
   const faces = (['front', 'back'] as const).filter((face) =>
@@ -159,7 +159,9 @@ function placed(
   const { length, head, thread, drive } = kind;
   const [w, h] = [Math.ceil(LETTER + head + length + AIR), Math.ceil(Math.max(head, LEAST_HIGH) + AIR)];
   if (w > area.w || h > area.h) {
-    throw new Refusal(`A screw of ${length} mm with a head of ${head} mm is larger than the paper.`, 'fasteners');
+    throw new Refusal(
+      wrong('fasteners', `A screw of ${length} mm with a head of ${head} mm is larger than the paper.`),
+    );
   }
   const found = find(w, h, head);
   if (!found) return null;

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 
 export interface ContainersRequest {
   readonly classes: readonly string[];
@@ -37,7 +37,8 @@ export const containersRequest = Joi.object<ContainersRequest>({
  * @throws Refusal by the path of a cost that is missing or not the same both ways
  */
 export function containersFor({ classes, cost, containers }: ContainersRequest): Containers {
-  if (!Number.isInteger(containers) || containers < 1) throw new Refusal('One container at least.', 'containers');
+  if (!Number.isInteger(containers) || containers < 1)
+    throw new Refusal(wrong('containers', 'One container at least.'));
   checkCosts(classes.length, cost);
   const all = classes.map((_, index) => index);
   const split = classes.length <= EXACT ? leastSplit(all, cost, containers) : goodSplit(all, cost, containers);
@@ -51,12 +52,14 @@ export function containersFor({ classes, cost, containers }: ContainersRequest):
 }
 
 function checkCosts(count: number, cost: ContainersRequest['cost']): void {
-  if (cost.length !== count) throw new Refusal(`There are ${count} classes: the cost needs as many rows.`, 'cost');
+  if (cost.length !== count)
+    throw new Refusal(wrong('cost', `There are ${count} classes: the cost needs as many rows.`));
   cost.forEach((row, a) => {
-    if (row.length !== count) throw new Refusal(`There are ${count} classes: the row needs as many.`, `cost[${a}]`);
+    if (row.length !== count)
+      throw new Refusal(wrong(`cost[${a}]`, `There are ${count} classes: the row needs as many.`));
     row.forEach((each, b) => {
       if (cost[b]?.[a] !== each)
-        throw new Refusal('The cost of two classes is the same both ways.', `cost[${a}][${b}]`);
+        throw new Refusal(wrong(`cost[${a}][${b}]`, 'The cost of two classes is the same both ways.'));
     });
   });
 }

@@ -1,4 +1,4 @@
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 
 interface Placings {
   /** per thing the logarithm of its weight in each bin */
@@ -232,7 +232,6 @@ function leastCounted({ logs, counts, nowhere, placing }: Placings, rows: readon
 
 function tooMany(): never {
   throw new Refusal(
-    'Too many of them look alike to be told apart exactly: measure some again, with less scatter.',
-    'loose',
+    wrong('loose', 'Too many of them look alike to be told apart exactly: measure some again, with less scatter.'),
   );
 }

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 import { bestPlacing } from './best-placing.ts';
 import { chancesOf, checkBins } from './placing-chances.ts';
 
@@ -97,7 +97,7 @@ export function matchScrews({ classes, loose, foreignDensity = FOREIGN_PER_MM }:
   checkBins({ logs, counts, nowhere, order });
   const best = bestPlacing(logs, counts, nowhere);
   if (!best) {
-    throw new Refusal('No placing of these screws is possible: allow for a foreign one.', 'foreignDensity');
+    throw new Refusal(wrong('foreignDensity', 'No placing of these screws is possible: allow for a foreign one.'));
   }
   const chances = chancesOf({
     logs,

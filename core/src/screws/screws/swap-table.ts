@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { Fastener } from '../../model/device-map/index.ts';
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 
 type SwapVerdict = 'fits' | 'long' | 'short' | 'wrong-drive' | 'wrong-thread';
 
@@ -82,14 +82,13 @@ export function swapTable({ fasteners, joints }: SwapRequest): SwapCell[] {
       const kind = point.fastener ?? joint.fastener;
       const right = byId.get(kind);
       const path = point.fastener === undefined ? `joints[${at}].fastener` : `joints[${at}].points[${index}].fastener`;
-      if (!right) throw new Refusal(`There is no fastener "${kind}" among the fasteners.`, path);
+      if (!right) throw new Refusal(wrong(path, `There is no fastener "${kind}" among the fasteners.`));
       return { joint: joint.id, point: point.id, depth: point.depth, right };
     }),
   );
   if (fasteners.length * holes.length > MOST_CELLS) {
     throw new Refusal(
-      `That is more than ${MOST_CELLS} pairs of a screw and a hole. Ask for fewer joints at once.`,
-      'joints',
+      wrong('joints', `That is more than ${MOST_CELLS} pairs of a screw and a hole.`, 'Ask for fewer joints at once.'),
     );
   }
   return fasteners.flatMap((each) =>

@@ -1,5 +1,4 @@
-import type { DeviceMap, ScrewJoint, ScrewPoint } from '../../model/device-map/index.ts';
-import { fastenerAt } from '../../model/device-map/index.ts';
+import { type DeviceMap, fastenerAt, type ScrewJoint, type ScrewPoint } from '../../model/device-map/index.ts';
 import { Refusal } from '../../model/refusal/index.ts';
 import { torqueOf } from '../../physics/torque/index.ts';
 

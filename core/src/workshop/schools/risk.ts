@@ -1,3 +1,4 @@
+import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
 import { isWarmSource, sourceNamed, WARM_SOURCES } from '../../model/sources/index.ts';
 import { packOf } from '../../model/battery/index.ts';
 import { warmingsOf } from '../../planner/cut/index.ts';
@@ -22,17 +23,19 @@ export interface Option {
   readonly limits: Limits;
   /** of the pack, 0 to 1; null while nobody has read it */
   readonly charge: number | null;
+  /** what the bench reads temperatures in */
+  readonly unit: TemperatureUnit;
 }
 
 /** What the risk of an option is on this device, in figures of its own plan. */
-export function riskOf({ map, key, value, plan, limits, charge }: Option): string {
+export function riskOf({ map, key, value, plan, limits, charge, unit }: Option): string {
   switch (key) {
     case 'display':
       return displayRisk(map, plan);
     case 'batteryBefore':
       return chargeRisk(map, value, plan, limits, charge);
     case 'heat':
-      return heatRisk(map, value, plan);
+      return heatRisk(map, value, plan, unit);
     case 'warm':
       return warmRisk(map, value, plan, limits);
     case 'order':
@@ -110,7 +113,7 @@ function chargeRisk(map: DeviceMap, value: string, plan: Plan, { runDownTo }: Li
   return `${(held * energy_Wh).toFixed(1)} Wh in the cell while the pick passes it`;
 }
 
-function heatRisk(map: DeviceMap, value: string, plan: Plan): string {
+function heatRisk(map: DeviceMap, value: string, plan: Plan, unit: TemperatureUnit): string {
   const heats = allOps(plan).filter((op) => op.name === 'heat');
   const bonds = bondsCut(map, plan);
   if (heats.length === 0) {
@@ -125,9 +128,9 @@ function heatRisk(map: DeviceMap, value: string, plan: Plan): string {
       return foresight ? [{ temp_C: settingFor(bond, kind).temp_C, foresight }] : [];
     });
   const hottest = Math.max(...foreseen.map((each) => each.temp_C));
-  const limit = limitWords(foreseen);
+  const limit = limitWords(foreseen, unit);
   const uneven = value === 'air' ? ', one half at a time' : value === 'pack' ? ', cooling as it works' : '';
-  return `${minutes(heats.reduce((sum, op) => sum + (op.wait_s ?? 0), 0))} at ${hottest} °C${uneven}${limit}`;
+  return `${minutes(heats.reduce((sum, op) => sum + (op.wait_s ?? 0), 0))} at ${temperature(hottest, unit)}${uneven}${limit}`;
 }
 
 /** How often the bonds of this plan are warmed for their cut, and what is cut without heat of its own. */
@@ -151,12 +154,14 @@ interface Foreseen {
 }
 
 /** What comes nearest to its limit, by the fast end; and whether the bonds are soft by the slow end at all. */
-function limitWords(foreseen: readonly Foreseen[]): string {
+function limitWords(foreseen: readonly Foreseen[], unit: TemperatureUnit): string {
   const nearest = foreseen
     .map(({ foresight }) => nearestLimit(foresight))
     .filter((each) => each !== null)
     .toSorted((a, b) => a.max_C - a.peak_C - (b.max_C - b.peak_C))[0];
-  const reached = nearest ? `, ${nearest.what} up to ${Math.round(nearest.peak_C)} °C of ${nearest.max_C} °C` : '';
+  const reached = nearest
+    ? `, ${nearest.what} up to ${temperature(nearest.peak_C, unit)} of ${temperature(nearest.max_C, unit)}`
+    : '';
   const stiff = foreseen.some(({ foresight }) => foresight.ready.likely === null)
     ? ', a bond stays stiff'
     : foreseen.some(({ foresight }) => foresight.ready.late === null)

@@ -10,7 +10,7 @@ const budget = { now: () => performance.now(), limitMs: 600 };
 function figures(key: keyof Policy, value: string, part = 'display', map = tern5(), limits = DEFAULT_LIMITS) {
   const policy = { display: 'taken-off', [key]: value === 'map' ? null : value } as Partial<Policy>;
   const plan = planRepair({ map, targets: [{ replace: part }], policy }, budget);
-  return figuresOf({ map, key, value, plan, limits, charge: 0.6 });
+  return figuresOf({ map, key, value, plan, limits, charge: 0.6, unit: 'C' });
 }
 
 describe('schools', () => {

@@ -1,3 +1,4 @@
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { isSameName } from '../../model/names/index.ts';
 
 /** Who works here, as what. A lead clears stops, ends what is stopped, and sets the limits of the workshop. */
@@ -29,12 +30,12 @@ export function personProblem(
   people: ReadonlyMap<string, Role>,
   { name, role }: { readonly name: string; readonly role: Role | null },
   by: string,
-): string | null {
+): Problem | null {
   if (!hasLead(people)) {
-    return role === 'lead' ? null : 'Nobody leads this workshop yet. Name one lead first.';
+    return role === 'lead' ? null : wrong('', 'Nobody leads this workshop yet.', 'Name one lead first.');
   }
-  if (roleOf(people, by) !== 'lead') return `Only a lead changes who works here; ${by} is none.`;
+  if (roleOf(people, by) !== 'lead') return wrong('by', `Only a lead changes who works here; ${by} is none.`);
   const leads = [...people].filter(([, each]) => each === 'lead').map(([each]) => each);
   const isLast = leads.length === 1 && isSameName(leads[0]!, name) && role !== 'lead';
-  return isLast ? `${name} is the only lead. Name another one first.` : null;
+  return isLast ? wrong('', `${name} is the only lead.`, 'Name another one first.') : null;
 }

@@ -1,3 +1,4 @@
+import { type Problem, wrong } from '../../model/refusal/index.ts';
 import type { HeatSetting, Material } from '../../physics/heat/index.ts';
 import type { Policy } from '../../model/policy/index.ts';
 import { SHOP_EVENT_DATA, type ShopEvent, type ShopEventData, type StockItem } from './shop-events.ts';
@@ -88,7 +89,7 @@ export const NEW_SHOP: Shop = {
 };
 
 /** `needs`: a lead may say it, by the lead's own name, and with the lead's own secret. */
-export type ShopOutcome = { readonly shop: Shop } | { readonly problem: string; readonly needs?: 'lead' | 'secret' };
+export type ShopOutcome = { readonly shop: Shop } | { readonly problem: Problem; readonly needs?: 'lead' | 'secret' };
 
 export function foldShop(events: readonly ShopEvent[]): Shop {
   return events.reduce((shop, event) => {
@@ -112,10 +113,16 @@ export interface ShopSurroundings {
 /** Judges and takes a new event. */
 export function withShopEvent(shop: Shop, event: ShopEvent, around: ShopSurroundings): ShopOutcome {
   if (!around.hasStandIns && 'simulated' in event.data && event.data.simulated === true) {
-    return { problem: 'simulated: An instrument that only stands in for a real one is for the demonstration only.' };
+    return {
+      problem: wrong(
+        'simulated',
+        'An instrument that only stands in for a real one is for the demonstration only.',
+        'Measure it.',
+      ),
+    };
   }
   if (around.isSignedIn && event.type === 'schools' && roleOf(shop.people, event.by) === 'learner') {
-    return { problem: `The schools of the workshop are not for a learner to set; ${event.by} is one.` };
+    return { problem: wrong('by', `The schools of the workshop are not for a learner to set; ${event.by} is one.`) };
   }
   if (event.type === 'person') {
     const problem = personProblem(shop.people, event.data, event.by);
@@ -132,11 +139,13 @@ function notTheLead({ people }: Shop, event: ShopEvent, { isConfirmed }: ShopSur
   const what = forALead(people, event);
   if (what === null) return null;
   const { by } = event;
-  if (!hasLead(people)) return { problem: `${what}, and nobody leads it yet. Name one first.`, needs: 'lead' };
-  if (roleOf(people, by) !== 'lead') return { problem: `${what}; ${by} is none.`, needs: 'lead' };
+  if (!hasLead(people))
+    return { problem: wrong('by', `${what}, and nobody leads it yet.`, 'Name one first.'), needs: 'lead' };
+  if (roleOf(people, by) !== 'lead')
+    return { problem: wrong('by', `${what}; ${by} is none.`, 'A lead says it.'), needs: 'lead' };
   if (!asksSecret(people, event) || isConfirmed(by)) return null;
   return {
-    problem: `${what}, and others work here too: ${by} confirms it with a secret of their own.`,
+    problem: wrong('by', `${what}, and others work here too.`, `${by} confirms it with a secret of their own.`),
     needs: 'secret',
   };
 }
@@ -202,7 +211,7 @@ function saidIn({ by, at }: ShopEvent): Said {
 
 function changed(shop: Shop, item: string, change: (shelf: Shelf) => Shelf): ShopOutcome {
   const shelf = shop.shelves.get(item);
-  if (!shelf) return { problem: `There is no item “${item}” on the shelf.` };
+  if (!shelf) return { problem: wrong('item', `There is no item “${item}” on the shelf.`, 'Name one of the shelf.') };
   return { shop: { ...shop, shelves: new Map(shop.shelves).set(item, change(shelf)) } };
 }
 

@@ -1,3 +1,4 @@
+import { problemText } from '@nibrel/core/model/refusal';
 import { opId } from '@nibrel/core/planner/drafts';
 import Joi from 'joi';
 import { type DoneStep } from '@nibrel/core/job/events';
@@ -104,11 +105,8 @@ function stepOf({ kind, joint, part, onto }: NamedOp): DoneStep {
 function reasonAgainst(mechanism: Mechanism, state: JobState, op: NamedOp): string {
   const numbered = numberedOp(mechanism, op);
   if (numbered.kind === 'make' || numbered.kind === 'close' || numbered.kind === 'fit')
-    return refusal(mechanism, numbered, []);
+    return problemText(refusal(mechanism, numbered, []));
   const unmet = unmetFor(mechanism, state.device, numbered, { live: new Set() });
-  return refusal(
-    mechanism,
-    numbered,
-    unmet.map((each) => namedNeed(mechanism, each)),
-  );
+  const needs = unmet.map((each) => namedNeed(mechanism, each));
+  return problemText(refusal(mechanism, numbered, needs));
 }

@@ -1,3 +1,5 @@
+import { benchUnit } from '../../app/units.ts';
+import { stopText } from '@nibrel/core/job/rules';
 import { type EventData, STOP_REASONS, type StopReason } from '@nibrel/core/job/events';
 import { type Stop } from '@nibrel/core/job/state';
 import { useQuery } from '@tanstack/react-query';
@@ -102,10 +104,10 @@ export function LeadPanel({ stops, open, onClose, onClear, onEnd }: LeadPanelPro
             id="lead-stop"
             label={`Which of ${stops.length} stops`}
             value={stop?.id ?? ''}
-            options={stops.map(({ id, reason, text: why }) => ({
-              value: id,
-              label: why ? `${reason}: ${why}` : reason,
-            }))}
+            options={stops.map((each) => {
+              const why = stopText(each, benchUnit());
+              return { value: each.id, label: why ? `${each.reason}: ${why}` : each.reason };
+            })}
             onChange={setChosen}
           />
         )}

@@ -1,4 +1,4 @@
-import { Refusal } from '../../model/refusal/index.ts';
+import { Refusal, wrong } from '../../model/refusal/index.ts';
 
 /** One operation to be ordered. A null tool is *by hand* and keeps the tool in hand; a null face keeps the face up. */
 export interface OrderOp {
@@ -39,7 +39,13 @@ export interface Budget {
 export class CycleError extends Refusal {
   readonly cycle: readonly string[];
   constructor(cycle: readonly string[]) {
-    super(`These operations wait for each other: ${[...cycle, cycle[0]].join(' before ')}.`, 'ops');
+    super(
+      wrong(
+        'ops',
+        `These operations wait for each other: ${[...cycle, cycle[0]].join(' before ')}.`,
+        'Take one of these waits out.',
+      ),
+    );
     this.name = 'CycleError';
     this.cycle = cycle;
   }

@@ -1,6 +1,6 @@
 import type { Context } from 'hono';
 import type { ContentfulStatusCode } from 'hono/utils/http-status';
-import type { FieldError } from '../sizes/lengths.ts';
+import { type Problem, problemText } from '@nibrel/core/model/refusal';
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'Not JSON',
@@ -18,33 +18,38 @@ const TITLES: Readonly<Record<number, string>> = {
 };
 
 /** An answer that says what went wrong, as RFC 9457 has it. Thrown anywhere, answered in one place. */
-export class Problem extends Error {
+export class HttpProblem extends Error {
   readonly status: number;
-  readonly errors: readonly FieldError[];
+  readonly errors: readonly Problem[];
   readonly headers: Readonly<Record<string, string>>;
 
   constructor(
     status: number,
     detail: string,
-    errors: readonly FieldError[] = [],
+    errors: readonly Problem[] = [],
     headers: Readonly<Record<string, string>> = {},
   ) {
     super(detail);
-    this.name = 'Problem';
+    this.name = 'HttpProblem';
     this.status = status;
     this.errors = errors;
     this.headers = headers;
   }
+
+  /** One field is at fault, and nothing else is to be said. */
+  static at(status: number, problem: Problem, headers?: Readonly<Record<string, string>>): HttpProblem {
+    return new HttpProblem(status, problemText(problem), [problem], headers);
+  }
 }
 
-export function answerProblem(context: Context, problem: Problem): Response {
+export function answerProblem(context: Context, problem: HttpProblem): Response {
   const { status, errors, message } = problem;
   const body = {
     type: 'about:blank',
     title: TITLES[status] ?? 'Problem',
     status,
     detail: message,
-    ...(errors.length > 0 ? { errors } : {}),
+    ...(errors.length > 0 ? { errors: errors.map((each) => ({ ...each, path: each.path || 'body' })) } : {}),
   };
   return context.body(JSON.stringify(body), status as ContentfulStatusCode, {
     'content-type': 'application/problem+json',

@@ -1,0 +1,1 @@
+export { inUnit, temperature, type TemperatureUnit, temperatures } from './temperature.ts';
