@@ -4,10 +4,10 @@ import { checkDeviceMap } from '@nibrel/core/planner/map-check';
 import { type DeviceMap, deviceMapSchema, type Joint, type ScrewJoint } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
 import { dragsBelow, stackOfBond } from '@nibrel/core/physics/heat';
-import { mechanismOf } from '@nibrel/core/planner/holds';
+import { type Mechanism, mechanismOf } from '@nibrel/core/planner/holds';
 import { planAhead } from '@nibrel/core/bench/in-hand';
 import { type BenchEvent } from '@nibrel/core/job/events';
-import { newJob } from '@nibrel/core/job/state';
+import { type JobState, newJob } from '@nibrel/core/job/state';
 import { softensAt } from '@nibrel/core/job/rules';
 import { withEvent } from '@nibrel/core/job/fold';
 import { kitFor } from '@nibrel/core/after/kit';
@@ -15,6 +15,7 @@ import { harmOf, holesOf } from '@nibrel/core/screws/mix-ups';
 import { DEFAULT_LIMITS } from '@nibrel/core/model/limits';
 import { type Policy, usualPolicy } from '@nibrel/core/model/policy';
 import { benchItems, chargeNeed, pinHoles } from '@nibrel/core/workshop/prepare';
+import type { Plan } from '@nibrel/core/planner/plan';
 import { PlanError, type Target } from '@nibrel/core/planner/search';
 import { whyNow } from '@nibrel/core/planner/words';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
@@ -113,105 +114,114 @@ interface Repair {
   readonly policy: Partial<Policy>;
 }
 
-/** All that a plan and the screens of a bench say of a repair. */
-function said(map: DeviceMap, { targets, policy }: Repair, about: string | undefined): string {
+/** Counts looks at the clock in place of time: the same search ends at the same place on every machine. */
+function budget() {
+  let looks = 0;
+  return { now: () => looks++, limitMs: 20 };
+}
+
+/** All that a plan and the screens of a bench say of a repair, what takes least to find out first. */
+function* said(map: DeviceMap, { targets, policy }: Repair, about: string | undefined): Generator<string> {
   const mechanism = mechanismOf(map);
   const job = { id: 'j', map: map.id, revision: 1, targets, policy, title: '', createdAt: '2026-11-24T08:00:00Z' };
   const state = newJob(mechanism, job);
-  const { ops, plan, owner, charge } = planAhead(mechanism, state, { now: () => performance.now(), limitMs: 2000 });
+  const { ops, plan, owner, charge } = planAhead(mechanism, state, budget());
+  yield JSON.stringify([
+    ops.map((op) => [
+      op.id,
+      op.seconds,
+      op.wait_s,
+      op.tool,
+      whyNow(
+        map,
+        op,
+        ops.find(({ id }) => id === op.serves),
+      ),
+    ]),
+    { ...plan, strip: [], rebuild: [] },
+    owner,
+    charge,
+  ]);
+  yield besideThePlan(mechanism, state, plan, ops, about);
   const held = new Set(map.joints.filter(({ holds, to }) => [...holds, to].includes(about ?? '')).map(({ id }) => id));
   const isAbout = (op: Op) => [op.part, op.joint, ...(op.frees ?? [])].includes(about) || held.has(op.joint ?? '');
-  const screens = ops.map((op) => {
-    const words = renderToStaticMarkup(
-      <QueryClientProvider client={CLIENT}>
-        {' '}
-        <Operation
-          {...{ mechanism, state, op, together: [op], ahead: ops, plan: ops, lookahead: 0, left: 1, waitLeft: null }}
-          {...{
-            label: '',
-            busy: false,
-            hand: null,
-            onHeatAgain: null,
-            onDrags: null,
-            onNotSure: null,
-            onClosing: null,
-            onEndWait: null,
-          }}
-          onPeak={() => Promise.resolve(true)}
-          onStep={() => {}}
-          onTick={() => {}}
-          selfTest={null}
-          worthTrying={null}
-          onTry={() => {}}
-          beside={null}
-          onNoPlace={() => {}}
-          onBattery={() => {}}
-          toFeel={null}
-          onFeel={() => {}}
-        />
-      </QueryClientProvider>,
-    );
-    const why = whyNow(
-      map,
-      op,
-      ops.find(({ id }) => id === op.serves),
-    );
-    const turning = op.kind === 'release' ? 'out' : op.kind === 'make' ? 'in' : undefined;
-    const drawn = isAbout(op)
-      ? renderToStaticMarkup(
-          <DeviceDrawing
-            map={map}
-            side={op.face === 'back' ? 'back' : 'front'}
-            label=""
-            turning={turning}
-            {...shownOf(mechanism, state, op)}
-          >
-            {op.kind === 'fit' && <FoldMarks map={map} side={op.face === 'back' ? 'back' : 'front'} part={op.part!} />}
-          </DeviceDrawing>,
-        )
-      : '';
-    return [op.id, op.seconds, op.wait_s, op.tool, words, why, drawn].join();
-  });
+  const asked = ops.filter(isAbout);
+  for (const op of asked) {
+    yield drawn(mechanism, state, op);
+    yield worded(mechanism, state, op, ops);
+  }
+  for (const op of ops) if (!asked.includes(op)) yield worded(mechanism, state, op, ops);
+}
+
+function worded(mechanism: Mechanism, state: JobState, op: Op, ops: readonly Op[]): string {
+  return renderToStaticMarkup(
+    <QueryClientProvider client={CLIENT}>
+      <Operation
+        {...{ mechanism, state, op, together: [op], ahead: ops, plan: ops, lookahead: 0, left: 1, waitLeft: null }}
+        {...{ label: '', busy: false, hand: null, selfTest: null, worthTrying: null, beside: null, toFeel: null }}
+        {...{ onHeatAgain: null, onDrags: null, onNotSure: null, onClosing: null, onEndWait: null }}
+        onPeak={() => Promise.resolve(true)}
+        onStep={() => {}}
+        onTick={() => {}}
+        onTry={() => {}}
+        onNoPlace={() => {}}
+        onBattery={() => {}}
+        onFeel={() => {}}
+      />
+    </QueryClientProvider>,
+  );
+}
+
+function drawn(mechanism: Mechanism, state: JobState, op: Op): string {
+  const { map } = mechanism;
+  const turning = op.kind === 'release' ? 'out' : op.kind === 'make' ? 'in' : undefined;
+  const side = op.face === 'back' ? 'back' : 'front';
+  return renderToStaticMarkup(
+    <DeviceDrawing map={map} side={side} label="" turning={turning} {...shownOf(mechanism, state, op)}>
+      {op.kind === 'fit' && <FoldMarks map={map} side={side} part={op.part!} />}
+    </DeviceDrawing>,
+  );
+}
+
+/** What is measured, cut, kept, counted and listed of a repair. */
+function besideThePlan(
+  mechanism: Mechanism,
+  state: JobState,
+  plan: Plan,
+  ops: readonly Op[],
+  about: string | undefined,
+): string {
+  const { map } = mechanism;
   // held against the map where somebody measures it
   const measured = [undefined, about].map((part) => {
     const data = { thickness_mm: 9, ...(part === undefined ? {} : { part }) };
-    const event = { id: 'm', type: 'measure', at: job.createdAt, by: '', data } as unknown as BenchEvent;
+    const event = { id: 'm', type: 'measure', at: state.job.createdAt, by: '', data } as unknown as BenchEvent;
     const outcome = withEvent(mechanism, state, event);
     return 'state' in outcome ? outcome.state.measured : [];
   });
   const bonds = map.joints.flatMap((bond) => {
     if (bond.type !== 'bond') return [];
-    const seam = bond.seam ? renderToStaticMarkup(<Seam map={map} bond={bond} depth={2} />) : '';
-    const softens = [softensAt(state, bond), dragsBelow(bond, softensAt(state, bond))];
+    const softens = softensAt(state, bond);
     return [
-      softens,
-      cutOfBond(map, bond, { speed_mm_s: 4 }),
-      bond.heat ? stackOfBond(map, bond) : '',
-      bond.heat ? bond.recipe : '',
-      seam,
+      [softens, dragsBelow(bond, softens), cutOfBond(map, bond, { speed_mm_s: 4 })],
+      bond.heat ? [stackOfBond(map, bond), bond.recipe] : [],
+      bond.seam ? renderToStaticMarkup(<Seam map={map} bond={bond} depth={2} />) : '',
     ];
   });
-  const settings = { ...usualPolicy(map), ...DEFAULT_LIMITS };
-  const beside = [
-    { ...plan, strip: [], rebuild: [] },
-    owner,
-    charge,
+  return JSON.stringify([
     chargeNeed(map, plan.strip, 'run-down', DEFAULT_LIMITS, 0.6),
-    benchItems(map, targets, settings, ops),
+    benchItems(map, state.targets, { ...usualPolicy(map), ...DEFAULT_LIMITS }, ops),
     kitFor(map, plan, new Set(['PH00']), []),
     map.parts.filter(({ kind }) => kind === 'tray').map(({ id }) => pinHoles(map, id)),
-    // listed as they stand, in Prepare and where the parts of a job are picked
-    map.cautions,
     // what a screw of the next kind does in each hole
     holesOf(map).map((hole) =>
       harmOf({ ...hole.kind, length: hole.kind.length + 0.6 }, hole.kind, hole.point, DEFAULT_LIMITS),
     ),
-    map.name,
-    map.kind,
+    // listed as they stand, in Prepare and where the parts of a job are picked
+    [map.cautions, map.name, map.kind],
     bonds,
     measured,
-  ];
-  return [...screens, JSON.stringify(beside)].join('\n');
+  ]);
 }
 
 /** Every field of the format with the words it may have: *parts[].motion.angle*, *joints[screw].points[].depth*. */
@@ -297,23 +307,57 @@ function others(value: unknown, field: string): (Json | undefined)[] {
 const fields = new Map(
   fieldsOf(deviceMapSchema.describe() as Described, '').filter(([each]) => !/(^|\.)(id|type)$/.test(each)),
 );
-const known = new Map<string, string | null>();
 
-/** What is said before a change; null where that part can't be replaced at all. */
-function before(map: DeviceMap, job: Repair, about: string | undefined): string | null {
-  const key = `${maps.indexOf(map)} ${JSON.stringify(job)} ${about}`;
-  const text = known.get(key) ?? saidOrRefused(map, job, about);
-  known.set(key, text);
-  return text;
+/** What is said, found out as far as somebody asks. */
+class Telling {
+  readonly #told: string[] = [];
+  readonly #more: Generator<string>;
+
+  constructor(...asked: Parameters<typeof said>) {
+    this.#more = said(...asked);
+  }
+
+  /** undefined past its end */
+  at(index: number): string | undefined {
+    while (this.#told.length <= index) {
+      const next = this.#more.next();
+      if (next.done) return undefined;
+      this.#told.push(next.value);
+    }
+    return this.#told[index];
+  }
+
+  differsFrom(other: Telling): boolean {
+    for (let index = 0; ; index++) {
+      const [own, others] = [this.at(index), other.at(index)];
+      if (own !== others) return true;
+      if (own === undefined) return false;
+    }
+  }
 }
 
-function saidOrRefused(...asked: Parameters<typeof said>): string | null {
-  try {
-    return said(...asked);
-  } catch (error) {
-    if (error instanceof PlanError) return null;
-    throw error;
-  }
+const known = new Map<string, Telling>();
+
+/** What is said before a change. */
+function before(map: DeviceMap, job: Repair, about: string | undefined): Telling {
+  const key = `${maps.indexOf(map)} ${JSON.stringify(job)} ${about}`;
+  const telling = known.get(key) ?? new Telling(map, job, about);
+  known.set(key, telling);
+  return telling;
+}
+
+/** A part that can't be replaced at all, before or after a change, is another thing to say. */
+function isSaidOtherwise(changed: DeviceMap, map: DeviceMap, job: Repair, about: string | undefined): boolean {
+  const isPlanned = (telling: Telling) => {
+    try {
+      return telling.at(0) !== undefined;
+    } catch (error) {
+      if (error instanceof PlanError) return false;
+      throw error;
+    }
+  };
+  const [now, then] = [new Telling(changed, job, about), before(map, job, about)];
+  return isPlanned(now) !== isPlanned(then) || (isPlanned(now) && now.differsFrom(then));
 }
 
 /** Does a change of this field change anything that is planned or said, in any repair that it could matter to? */
@@ -335,13 +379,12 @@ function isRead(field: string): boolean {
       for (const job of jobs) {
         for (const to of others(value, field)) {
           const changed = changedAt(map, path, to);
-          if (deviceMapSchema.validate(changed).error) continue;
           if (checkDeviceMap(changed).errors.length > 0) {
-            isRefused = true;
+            isRefused ||= !deviceMapSchema.validate(changed).error;
             continue;
           }
           isTaken = true;
-          if (saidOrRefused(changed, job, about) !== before(map, job, about)) return true;
+          if (isSaidOtherwise(changed, map, job, thing)) return true;
         }
       }
     }
