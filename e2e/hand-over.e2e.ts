@@ -1,20 +1,14 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
 import { finish, heading, inHand, openBench, operation, step } from './steps.ts';
+import { noViolations } from './violations.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
   server = await DemoServer.start();
 });
 test.afterAll(() => server.kill());
-
-/** Everybody can read and press what is in sight. */
-async function hasNoViolations(page: Page) {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.map(({ id, nodes }) => `${id} ${nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
-}
 
 /** Goes on by keyboard until a step with this title is in hand. */
 async function untilTitle(page: Page, title: RegExp) {
@@ -37,7 +31,7 @@ test('from the bare frame to the report: moved over, tightened, tried, pressed h
   // what moves over, old and new side by side, and compared again
   const beside = page.getByRole('figure', { name: 'Old and new Display side by side' });
   await expect(beside.getByRole('list', { name: 'Pieces' })).toContainText('on the old one');
-  await hasNoViolations(page);
+  await noViolations(page);
   await untilTitle(page, /^Compare old and new again$/);
   await expect(beside.getByRole('list', { name: 'Pieces' })).not.toContainText('on the old one');
   await expect(page.getByRole('combobox', { name: 'The new one has no place for' })).toBeVisible();
@@ -80,7 +74,7 @@ test('from the bare frame to the report: moved over, tightened, tried, pressed h
   await expect(failed).toContainText(/Press the touch .*again before it is closed: \d+ (s|min), \d+ %\./i, {
     timeout: 20_000,
   });
-  await hasNoViolations(page);
+  await noViolations(page);
   await failed.getByRole('button', { name: 'Press it home again' }).first().click();
   await untilTitle(page, /^Unplug it and press it home again$/);
   await page.keyboard.press('Space');
@@ -95,7 +89,7 @@ test('from the bare frame to the report: moved over, tightened, tried, pressed h
   const rim = page.getByRole('dialog', { name: 'Display: flush all round?' });
   await rim.getByRole('textbox', { name: 'Step at the middle right, mm' }).fill('0.4');
   await expect(rim).toContainText('Never press on');
-  await hasNoViolations(page);
+  await noViolations(page);
   await rim.getByRole('button', { name: 'It stands off: record it' }).click();
   await expect(rim).toHaveCount(0);
   await page.keyboard.press('6');
@@ -112,7 +106,7 @@ test('from the bare frame to the report: moved over, tightened, tried, pressed h
     await page.keyboard.press('Space');
     await expect(points.nth(each)).toBeChecked();
   }
-  await hasNoViolations(page);
+  await noViolations(page);
   await page.getByRole('textbox', { name: 'Handed over to' }).fill('Aldis, deck');
   await page.getByRole('button', { name: 'Hand it over early' }).click();
   await expect(page.getByText('Why it goes early')).toBeVisible();
@@ -155,7 +149,7 @@ test('a trial in the middle makes it alive and dead again, and the work goes on'
   await expect(operation(page).getByRole('button', { name: /^Worth trying here: Picture, Touch/ })).toBeVisible();
   await page.keyboard.press('j');
   const panel = page.getByRole('dialog', { name: 'Try it now' });
-  await hasNoViolations(page);
+  await noViolations(page);
   await panel.getByRole('button', { name: 'Works' }).first().click();
   await panel.getByRole('button', { name: 'Power off, battery off again' }).click();
   await panel.getByRole('button', { name: 'Battery in, power on' }).click();

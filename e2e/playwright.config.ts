@@ -3,6 +3,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   testMatch: '**/*.e2e.ts',
+  globalSetup: './seeded.ts',
   outputDir: '../test-results/e2e',
   // a server each, and a browser each
   workers: 2,
@@ -15,6 +16,8 @@ export default defineConfig({
   ],
   use: {
     viewport: { width: 1280, height: 800 },
+    // what moves without end is drawn without end, and by no graphics card here
+    contextOptions: { reducedMotion: 'reduce' },
     actionTimeout: 15_000,
     launchOptions: {
       executablePath: process.env['NIBREL_CHROMIUM'] ?? '/usr/bin/chromium',

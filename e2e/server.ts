@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { cpSync, mkdtempSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -23,6 +23,8 @@ export class DemoServer {
   /** @param kind with the invented workshop, or as a workshop begins */
   static async start(kind: 'demo' | 'shop' = 'demo'): Promise<DemoServer> {
     const server = new DemoServer(await freePort(), kind);
+    const seeded = process.env['NIBREL_SEEDED'];
+    if (kind === 'demo' && seeded) cpSync(seeded, server.data, { recursive: true });
     await server.up();
     return server;
   }
@@ -45,10 +47,19 @@ export class DemoServer {
   }
 
   /** Ends it as a power cut would. */
-  async kill(): Promise<void> {
+  kill(): Promise<void> {
+    return this.#ended('SIGKILL');
+  }
+
+  /** Ends it as it is ended by whoever started it. */
+  end(): Promise<void> {
+    return this.#ended('SIGTERM');
+  }
+
+  async #ended(signal: 'SIGKILL' | 'SIGTERM'): Promise<void> {
     const child = this.#process!;
-    const ended = new Promise((resolve) => child.once('exit', resolve));
-    child.kill('SIGKILL');
+    const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+    child.kill(signal);
     await ended;
   }
 }

@@ -37,9 +37,12 @@ async function seen(page: Page): Promise<InHand | null> {
   });
 }
 
+/** A step is saved and planned within some 50 ms; looked for seldom, it would be waited for longer than it takes. */
+const OFTEN = { intervals: [20, 30, 50, 100] };
+
 async function seenOnce(page: Page): Promise<InHand> {
   let found: InHand | null = null;
-  await expect.poll(async () => (found = await seen(page)) !== null).toBe(true);
+  await expect.poll(async () => (found = await seen(page)) !== null, OFTEN).toBe(true);
   return found!;
 }
 
@@ -54,7 +57,7 @@ export async function step(page: Page): Promise<string> {
     .poll(async () => {
       const now = await seen(page);
       return now !== null && JSON.stringify(now) !== JSON.stringify(before);
-    })
+    }, OFTEN)
     .toBe(true);
   return `${before.title} ${before.lines}`;
 }
