@@ -1,7 +1,16 @@
 import { defineConfig } from 'vitest/config';
 
-/** Whole devices in plan, and clients that lie at every step, take their time: `npm test` has them, the fast loop has not. */
-const SLOW = ['physics/heat/field', 'physics/heat/device-field', 'job/fold/liar'].map((each) => `src/${each}.test.ts`);
+/** What goes through whole devices, or lies at every step, takes its time: `npm test` has it, the fast loop has not. */
+const SLOW = [
+  'physics/heat/field',
+  'physics/heat/device-field',
+  'job/fold/liar',
+  'job/fold/whole-way',
+  'planner/plan/careful-order',
+  'planner/plan/in-vain',
+  'planner/words/told-in-time',
+  'bench/in-hand/leaving',
+].map((each) => `src/${each}.test.ts`);
 
 // nothing in the core keeps anything between calls, so that its tests can share what they import
 export default defineConfig({

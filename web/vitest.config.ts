@@ -5,5 +5,5 @@ process.env['NODE_ENV'] = 'production';
 
 export default defineConfig({
   oxc: { jsx: { development: false } },
-  test: { include: ['src/**/*.test.{ts,tsx}'] },
+  test: { include: ['src/**/*.test.{ts,tsx}'], isolate: false },
 });
