@@ -19,7 +19,7 @@ const ended = await lanes([
     types('web'),
     types('e2e'),
     ['lint', 'npx', ['oxlint', '--deny-warnings']],
-    ['format', 'npx', ['prettier', '--check', '--cache', '--log-level', 'warn', '.']],
+    ['format', 'npx', ['prettier', '--check', '--cache', '--cache-location', 'node_modules/.cache/formatted', '--log-level', 'warn', '.']],
     units('web'),
     units('server'),
   ],
