@@ -1,5 +1,5 @@
 import { type PickCard, pickCard } from '@nibrel/core/planner/cut';
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, jointById } from '@nibrel/core/model/device-map';
 import { type Problem, wrong } from '@nibrel/core/model/refusal';
 import { changedUnderWay as changesUnderWay } from '@nibrel/core/planner/map-check';
 import { type Context, Hono } from 'hono';
@@ -67,7 +67,7 @@ export function deviceMapRoutes({ maps, shop, network, pool, press, now }: Devic
 
   const cardOf = (id: string, joint: string, revision?: number): PickCard => {
     const { map } = found(id, revision);
-    const bond = map.joints.find((each) => each.id === joint);
+    const bond = jointById(map, joint);
     if (bond?.type !== 'bond') throw new HttpProblem(404, `There is no bond "${joint}" in this map.`);
     const card = pickCard(map, bond);
     if (!card)

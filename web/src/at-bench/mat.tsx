@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { type JobState, putOn } from '@nibrel/core/job/state';
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, jointById } from '@nibrel/core/model/device-map';
 import { heldName, plural } from '@nibrel/core/planner/words';
 import type { Op } from '@nibrel/core/planner/drafts';
 import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/core/screws/screws';
@@ -169,7 +169,7 @@ function leavingWords({ mayLeave, bad, next, isStopped }: Leaving): string {
 }
 
 function looseScrews(map: DeviceMap, state: JobState, jointId: string): Screw[] {
-  const joint = map.joints.find((each) => each.id === jointId);
+  const joint = jointById(map, jointId);
   return joint?.type === 'screw' ? looseScrewsOf(map, joint, state.ledger) : [];
 }
 

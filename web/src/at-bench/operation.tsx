@@ -1,3 +1,4 @@
+import { jointById } from '@nibrel/core/model/device-map';
 import { benchUnit } from '../app/units.ts';
 import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
@@ -128,7 +129,7 @@ export function Operation({
   );
   const wasSaid = (caution: string) =>
     earlier.some((each) => each.stage === op.stage && cautionFor(map, each, dead, benchUnit()) === caution);
-  const joint = map.joints.find((each) => each.id === lead.joint);
+  const joint = jointById(map, lead.joint);
   const [whyFor, setWhyFor] = useState<string | null>(null);
   const toggleWhy = () => setWhyFor(whyFor === lead.id ? null : lead.id);
   useKeys({ b: toggleWhy });
@@ -185,7 +186,7 @@ export function Operation({
         {lookahead === 0 &&
           isMeasured &&
           together.flatMap((each) => {
-            const screws = each.kind === 'make' ? map.joints.find(({ id }) => id === each.joint) : undefined;
+            const screws = each.kind === 'make' ? jointById(map, each.joint) : undefined;
             return screws?.type === 'screw'
               ? [<Tightening key={screws.id} map={map} state={state} joint={screws} onPeak={onPeak} />]
               : [];

@@ -1,4 +1,4 @@
-import { type DeviceMap, fastenerAt } from '@nibrel/core/model/device-map';
+import { type DeviceMap, fastenerAt, jointById } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
 import type { JobState } from '@nibrel/core/job/state';
 import { turnsOf } from '@nibrel/core/screws/mix-ups';
@@ -26,7 +26,7 @@ export function Ticks({ map, state, ops, lead, onTick }: TicksProps) {
     <ol aria-label="In this step" className="flex flex-col text-lead">
       {ops.map((op) => {
         const { title, thing, hint } = opWords(map, op);
-        const joint = map.joints.find((each) => each.id === op.joint);
+        const joint = jointById(map, op.joint);
         const tool = op.tool !== null && op.tool !== lead.tool ? `, ${bitMark(op.tool)}` : '';
         return (
           <li key={op.id} className="border-b border-hair">
@@ -71,7 +71,7 @@ export function Screws({
   readonly state: JobState;
   readonly jointId: string;
 }) {
-  const joint = map.joints.find((each) => each.id === jointId);
+  const joint = jointById(map, jointId);
   if (joint?.type !== 'screw') return null;
   const letters = screwLetters(map);
   const kinds = [...new Set(joint.points.map((point) => fastenerAt(joint, point)))];

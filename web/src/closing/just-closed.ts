@@ -1,4 +1,4 @@
-import { isOuter, type Joint, type Part } from '@nibrel/core/model/device-map';
+import { isOuter, type Joint, jointById, type Part, partById } from '@nibrel/core/model/device-map';
 import { type Mechanism, SEATED } from '@nibrel/core/planner/holds';
 import type { JobState } from '@nibrel/core/job/state';
 
@@ -6,11 +6,11 @@ import type { JobState } from '@nibrel/core/job/state';
 export function justClosed({ map, part }: Mechanism, { done, device }: JobState): Part | null {
   const last = done.findLast(({ kind, joint, part: id }) => {
     if (kind !== 'close' && kind !== 'fit' && kind !== 'make') return false;
-    const about = id === undefined ? (map.joints.find((each) => each.id === joint)?.holds ?? []) : [id];
-    return about.some((each) => isClosing(map.parts.find((own) => own.id === each)));
+    const about = id === undefined ? (jointById(map, joint)?.holds ?? []) : [id];
+    return about.some((each) => isClosing(partById(map, each)));
   });
   if (!last) return null;
-  const about = last.part === undefined ? map.joints.find(({ id }) => id === last.joint)!.holds : [last.part];
+  const about = last.part === undefined ? jointById(map, last.joint)!.holds : [last.part];
   const found = map.parts.find((each) => about.includes(each.id) && isClosing(each));
   if (!found || device.status[part.get(found.id)!] !== SEATED) return null;
   // nothing is felt for before something seals it

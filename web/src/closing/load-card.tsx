@@ -1,5 +1,5 @@
 import { pressOf } from '@nibrel/core/physics/bonding';
-import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { type BondJoint, type DeviceMap, partById } from '@nibrel/core/model/device-map';
 import { type JobState, renewalNow } from '@nibrel/core/job/state';
 import { loadFrom, type Weight } from '@nibrel/core/fitting/load';
 import { plural } from '@nibrel/core/planner/words';
@@ -18,7 +18,7 @@ export function LoadCard({ map, state, bond }: LoadCardProps) {
   const stock = useQuery(shopQuery).data?.stock;
   const isGlued = renewalNow(map, state, bond) === 'liquid';
   const asked = bond.style === 'perimeter' ? (pressOf(bond)?.mass_kg ?? bond.close?.mass_kg) : bond.close?.mass_kg;
-  const { w, h } = map.parts.find(({ id }) => id === bond.holds[0])!.box;
+  const { w, h } = partById(map, bond.holds[0])!.box;
   const weights = useMemo(() => weightsOf(stock ?? []), [stock]);
   const load = useMemo(
     () => (asked && weights.length > 0 ? loadFrom({ mass_kg: asked, weights, over: { w, h } }) : null),

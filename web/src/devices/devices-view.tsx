@@ -1,5 +1,5 @@
 import { mapQuery, mapsQuery } from '../app/queries.ts';
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, jointById, partById } from '@nibrel/core/model/device-map';
 import type { Plan } from '@nibrel/core/planner/plan';
 import { useQuery } from '@tanstack/react-query';
 import { Slider } from 'radix-ui';
@@ -73,7 +73,7 @@ function Device({ map }: { readonly map: DeviceMap }) {
   const walk = (by: 1 | -1) =>
     steps.length > 0 && setLit(lit === null ? 0 : Math.min(steps.length - 1, Math.max(0, lit + by)));
   const light = lit === null ? null : steps[lit];
-  const litJoint = map.joints.find(({ id }) => id === light?.joint);
+  const litJoint = jointById(map, light?.joint);
   const flip = (to: Side) => {
     setSide(to);
     setPeeled(0);
@@ -85,7 +85,7 @@ function Device({ map }: { readonly map: DeviceMap }) {
     ArrowUp: () => walk(-1),
   });
   const check = useQuery({ queryKey: ['check', mapKey(map)], staleTime: Infinity, queryFn: () => api.checkMap(map) });
-  const part = map.parts.find((each) => each.id === selected);
+  const part = partById(map, selected);
   const touching = map.joints.filter((each) => part && (each.holds.includes(part.id) || each.to === part.id));
   const marked = new Set([...touching.map((each) => each.id), ...(part ? [] : selected ? [selected] : [])]);
   return (
@@ -158,7 +158,7 @@ function useWay(map: DeviceMap, selected: string | null): Plan | null {
     enabled: selected !== null,
     staleTime: Infinity,
     queryFn: async () => {
-      const part = map.parts.find((each) => each.id === selected);
+      const part = partById(map, selected);
       if (part?.base) return null;
       const target = part ? { remove: part.id } : { reach: selected! };
       const found = await computeNow().plan({ map, targets: [target] }, 300);

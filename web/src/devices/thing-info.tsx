@@ -1,4 +1,11 @@
-import { type BondJoint, type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/model/device-map';
+import {
+  type BondJoint,
+  type DeviceMap,
+  fastenerAt,
+  type Joint,
+  jointById,
+  partById,
+} from '@nibrel/core/model/device-map';
 import type { Problem } from '@nibrel/core/model/refusal';
 import { ProblemShown } from '../ui/problem-shown.tsx';
 import { bitMark, jointKind, partName, thingName, plural, opLine } from '@nibrel/core/planner/words';
@@ -43,8 +50,8 @@ function BondLinks({ map, bond }: { readonly map: DeviceMap; readonly bond: Bond
 
 /** What holds a part or joint, what it holds, and the way to it. */
 export function ThingInfo({ map, selected, way, warnings, lit, onLight, onSelect }: ThingInfoProps) {
-  const part = map.parts.find((each) => each.id === selected);
-  const joint = map.joints.find((each) => each.id === selected);
+  const part = partById(map, selected);
+  const joint = jointById(map, selected);
   const heldBy = map.joints.filter((each) => part && each.holds.includes(part.id));
   const holds = map.joints.filter((each) => part && each.to === part.id);
   return (

@@ -1,4 +1,4 @@
-import type { DeviceMap, Part, Point } from '@nibrel/core/model/device-map';
+import { type DeviceMap, jointById, type Part, type Point } from '@nibrel/core/model/device-map';
 import { memo, type MouseEvent, type ReactNode, useRef } from 'react';
 import { partName } from '@nibrel/core/planner/words';
 import { centreOf, contains, fromTheTop, onSide, outlinePath, placesOf, type Side } from './geometry.ts';
@@ -78,7 +78,7 @@ export const DeviceDrawing = memo(function DeviceDrawing({
   const box = close ?? layout.whole;
   const scale = scaleOf(box, size);
   const marks = [...(shown.marked ?? [])].flatMap((id) => {
-    const joint = map.joints.find((each) => each.id === id);
+    const joint = jointById(map, id);
     return joint ? placesOf(map, joint) : [];
   });
   const isInSight = (part: Part) => !close || isWithin(close, centreOn(map, side, part));
@@ -146,7 +146,7 @@ export const DeviceDrawing = memo(function DeviceDrawing({
           ))}
           {turning &&
             [...(shown.marked ?? [])].flatMap((id) => {
-              const joint = map.joints.find((each) => each.id === id);
+              const joint = jointById(map, id);
               const moves = joint?.type === 'connector' || joint?.type === 'solder';
               return moves
                 ? [

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, partById } from '@nibrel/core/model/device-map';
 import { onSide, type Side } from './geometry.ts';
 import { useMm } from './scale.ts';
 import { Words } from './thing.tsx';
@@ -12,7 +12,7 @@ interface FoldMarksProps {
 /** Where a flex is folded as it goes in: a dashed line each, numbered where there are several. */
 export function FoldMarks({ map, side, part }: FoldMarksProps) {
   const mm = useMm();
-  const folds = map.parts.find(({ id }) => id === part)?.folds ?? [];
+  const folds = partById(map, part)?.folds ?? [];
   return (
     <g pointerEvents="none" aria-hidden="true">
       {folds.map(({ from, to }, at) => {

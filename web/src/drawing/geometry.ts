@@ -1,4 +1,4 @@
-import type { DeviceMap, Joint, Part, Point } from '@nibrel/core/model/device-map';
+import { type DeviceMap, type Joint, jointById, type Part, partById, type Point } from '@nibrel/core/model/device-map';
 
 export type Side = 'front' | 'back';
 
@@ -21,7 +21,7 @@ export function placesOf(map: DeviceMap, joint: Joint): readonly Point[] {
   if (joint.type === 'bond' && joint.segments && joint.segments.length > 0) {
     return joint.segments.map(({ from, to }) => ({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }));
   }
-  const part = map.parts.find((each) => each.id === joint.holds[0]);
+  const part = partById(map, joint.holds[0]);
   return part ? [centreOf(part)] : [];
 }
 
@@ -60,8 +60,8 @@ export function contains(part: Part, { x, y }: Point): boolean {
 
 /** Where a part or joint is: its middle, or the first of its places. */
 export function placeOf(map: DeviceMap, id: string): Point | undefined {
-  const part = map.parts.find((each) => each.id === id);
+  const part = partById(map, id);
   if (part) return centreOf(part);
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   return joint ? placesOf(map, joint)[0] : undefined;
 }

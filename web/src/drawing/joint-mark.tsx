@@ -1,4 +1,4 @@
-import { type DeviceMap, fastenerAt, type Joint } from '@nibrel/core/model/device-map';
+import { type DeviceMap, fastenerAt, type Joint, jointById } from '@nibrel/core/model/device-map';
 import { tighteningOrder } from '@nibrel/core/screws/tightening';
 import { screwLetters } from '@nibrel/core/screws/screws';
 import { onSide, placesOf, type Side } from './geometry.ts';
@@ -13,7 +13,7 @@ interface JointMarkProps extends ThingProps {
 
 /** A joint where it is: screws as rings with their letter, bonds along their segments, the rest as a small bar. */
 export function JointMark({ map, side, id, now, selected, turning, onPress }: JointMarkProps) {
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   const mm = useMm();
   if (!joint) return null;
   const size = mm(now || selected ? MARK_PX : MARK_PX * 0.6);

@@ -1,4 +1,10 @@
-import type { ConnectorJoint, DeviceMap, Point, SolderJoint } from '@nibrel/core/model/device-map';
+import {
+  type ConnectorJoint,
+  type DeviceMap,
+  partById,
+  type Point,
+  type SolderJoint,
+} from '@nibrel/core/model/device-map';
 import { centreOf, onSide, placesOf, type Side } from './geometry.ts';
 import { MARK_PX, useMm } from './scale.ts';
 import { Words } from './thing.tsx';
@@ -70,7 +76,7 @@ function leverOf(map: DeviceMap, side: Side, joint: ConnectorJoint | SolderJoint
 
 /** Toward what hangs on it: that way its flex leaves. */
 function wayTo(map: DeviceMap, side: Side, joint: ConnectorJoint | SolderJoint, at: Point): Toward {
-  const part = map.parts.find(({ id }) => id === joint.holds[0]);
+  const part = partById(map, joint.holds[0]);
   if (!part) return UPWARD;
   const { x, y } = centreOf(part);
   return unit(at, { x: onSide(map, side, x), y }, { x: 0, y: 1 });

@@ -1,4 +1,4 @@
-import type { DeviceMap, Joint, Part, Point } from '@nibrel/core/model/device-map';
+import { type DeviceMap, type Joint, jointById, type Part, type Point } from '@nibrel/core/model/device-map';
 import { assembled, carried, type Mechanism, OFF } from '@nibrel/core/planner/holds';
 import type { JobState } from '@nibrel/core/job/state';
 import type { Op } from '@nibrel/core/planner/drafts';
@@ -24,7 +24,7 @@ export function onTheMat(mechanism: Mechanism, state: JobState, op: Op | undefin
   const part = map.parts[host]!;
   const along = [...carried(mechanism, assembled(mechanism), host)];
   const ids = new Set(along.map((each) => map.parts[each]!.id));
-  const joint = map.joints.find(({ id }) => id === op.joint);
+  const joint = jointById(map, op.joint);
   const now = new Set([op.part, op.joint, ...(joint?.holds ?? [])].filter((id) => id !== undefined && id !== part.id));
   const gone = along.flatMap((each) => {
     const { id } = map.parts[each]!;
@@ -48,7 +48,7 @@ function takesOff({ kind, name }: Op): boolean {
 
 /** The part that is off the device and worked on. */
 function hostOf({ map, part, base }: Mechanism, { device }: JobState, op: Op | undefined): number | null {
-  const joint = map.joints.find(({ id }) => id === op?.joint);
+  const joint = jointById(map, op?.joint);
   const about = op?.onto ?? joint?.to ?? (op?.kind === 'fit' ? undefined : op?.part);
   const number = about === undefined ? undefined : part.get(about);
   if (number === undefined) return null;

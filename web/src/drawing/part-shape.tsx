@@ -1,4 +1,4 @@
-import type { DeviceMap, Part, Point } from '@nibrel/core/model/device-map';
+import { type DeviceMap, type Part, partById, type Point } from '@nibrel/core/model/device-map';
 import { centreOf, onSide, outlinePath, type Side } from './geometry.ts';
 import { MARK_PX, useMm } from './scale.ts';
 import { pressable, type ThingProps, Words } from './thing.tsx';
@@ -54,7 +54,7 @@ export function Opening({ x, y }: Point) {
 /** A part that is off: its outline only. */
 export function Ghost({ map, side, id }: { map: DeviceMap; side: Side; id: string }) {
   const mm = useMm();
-  const part = map.parts.find((each) => each.id === id);
+  const part = partById(map, id);
   if (!part || (part.face !== side && part.face !== 'edge')) return null;
   return (
     <path

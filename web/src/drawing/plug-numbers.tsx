@@ -1,4 +1,4 @@
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, jointById } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
 import { onSide, placesOf, type Side } from './geometry.ts';
 import { MARK_PX, useMm } from './scale.ts';
@@ -14,10 +14,7 @@ interface PlugNumbersProps {
 export function PlugNumbers({ map, side, ops }: PlugNumbersProps) {
   const mm = useMm();
   return ops.map(({ id, joint: jointId }, at) => {
-    const [place] = placesOf(
-      map,
-      map.joints.find((each) => each.id === jointId)!,
-    );
+    const [place] = placesOf(map, jointById(map, jointId)!);
     return place ? (
       <Words key={id} x={onSide(map, side, place.x) - mm(MARK_PX * 0.8)} y={place.y} strong>
         {at + 1}

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, partById } from '@nibrel/core/model/device-map';
 import { onSide, placeOf, type Side } from './geometry.ts';
 import { useMm } from './scale.ts';
 import type { Box } from './view-box.ts';
@@ -17,7 +17,7 @@ interface StandingProps {
 
 /** A part that stands open: its outline beside the device, still tied to it by what tethers it. */
 export function Standing({ map, side, part: id, tethers, room, now, onPress }: StandingProps) {
-  const part = map.parts.find((each) => each.id === id)!;
+  const part = partById(map, id)!;
   const mm = useMm();
   const scale = Math.min(1, room.w / part.box.w, room.h / part.box.h);
   const [w, h] = [part.box.w * scale, part.box.h * scale];

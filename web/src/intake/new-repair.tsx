@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { mapQuery, mapsQuery, shopQuery } from '../app/queries.ts';
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, partById } from '@nibrel/core/model/device-map';
 import { type Policy } from '@nibrel/core/model/policy';
 import type { OwnTime, Plan } from '@nibrel/core/planner/plan';
 import type { Target } from '@nibrel/core/planner/search';
@@ -316,7 +316,7 @@ function usePlan(
 
 /** The side that the part is worked on from, or the other one. */
 function sideFor(map: DeviceMap, part: string | null, flipped: boolean): Side {
-  const face = map.parts.find((each) => each.id === part)?.face;
+  const face = partById(map, part)?.face;
   const up = face === 'front' || face === 'back' ? face : mainSide(map);
   return flipped ? (up === 'front' ? 'back' : 'front') : up;
 }

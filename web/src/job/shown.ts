@@ -1,5 +1,5 @@
 import type { JobState } from '@nibrel/core/job/state';
-import { type DeviceMap, type Face, isOuter } from '@nibrel/core/model/device-map';
+import { type DeviceMap, type Face, isOuter, jointById } from '@nibrel/core/model/device-map';
 import { carried, madeBetween, type Mechanism, OFF, OPEN } from '@nibrel/core/planner/holds';
 import type { Op } from '@nibrel/core/planner/drafts';
 import type { Shown } from '../drawing/device-drawing.tsx';
@@ -41,7 +41,7 @@ export function shownOf(mechanism: Mechanism, state: JobState, op: Op | undefine
   const riding = standing.flatMap(({ part }) =>
     [...carried(mechanism, state.device, mechanism.part.get(part)!)].map((each) => map.parts[each]!.id),
   );
-  const joint = map.joints.find((each) => each.id === op?.joint);
+  const joint = jointById(map, op?.joint);
   const places = joined.flatMap((each) => (each.kind === 'procedure' || !each.joint ? [] : [each.joint]));
   const now = new Set([op?.part, op?.joint, ...places, ...(joint?.holds ?? [])].filter((each) => each !== undefined));
   return {

@@ -1,3 +1,4 @@
+import { partById } from '@nibrel/core/model/device-map';
 import Joi from 'joi';
 import type { Mechanism } from '@nibrel/core/planner/holds';
 import { comparePieces, type PartCondition, placesOn } from '@nibrel/core/workshop/parts';
@@ -22,7 +23,7 @@ interface LookedAtProps {
 /** Old and new side by side: what came with the new one, what moves over, and what it has no place for. */
 export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
   const { looked } = part;
-  const { hazards = [] } = mechanism.map.parts.find(({ id }) => id === part.mapPart) ?? {};
+  const { hazards = [] } = partById(mechanism.map, part.mapPart) ?? {};
   const [includes, setIncludes] = useState<ReadonlySet<string>>(new Set(looked?.includes));
   const [lacks, setLacks] = useState<ReadonlySet<string>>(new Set(looked?.lacks));
   const { field, pick, sent } = useFields(schema, { condition: looked?.condition ?? 'good', text: looked?.text ?? '' });

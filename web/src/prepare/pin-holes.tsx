@@ -1,4 +1,4 @@
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, partById } from '@nibrel/core/model/device-map';
 import { partName } from '@nibrel/core/planner/words';
 import { pinHoles } from '@nibrel/core/workshop/prepare';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
@@ -6,7 +6,7 @@ import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 /** Where the tray pin goes in, and every hole where it must not. */
 export function PinHoles({ map }: { readonly map: DeviceMap }) {
   const lock = map.joints.find((each) => each.type === 'clip' && each.eject);
-  const tray = map.parts.find((each) => each.id === lock?.holds[0]);
+  const tray = partById(map, lock?.holds[0]);
   const holes = pinHoles(map, tray?.id ?? '');
   if (!tray || holes.right.length + holes.wrong.length + holes.unmapped.length === 0) return null;
   const { width, height, corner } = map.outline;

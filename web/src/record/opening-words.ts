@@ -1,6 +1,6 @@
 import { sourceNamed } from '@nibrel/core/model/sources';
 import type { BenchEvent } from '@nibrel/core/job/events';
-import { type DeviceMap, tabsOf } from '@nibrel/core/model/device-map';
+import { type DeviceMap, jointById, tabsOf } from '@nibrel/core/model/device-map';
 
 import { capital, countdown, edgeName, plural, tabName, thingName } from '@nibrel/core/planner/words';
 import { spaced } from '../app/format.ts';
@@ -44,7 +44,7 @@ export function openingLine(map: DeviceMap, event: BenchEvent): string | null {
 }
 
 function pulledOrCut(map: DeviceMap, id: string, segment: string): string {
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   if (joint?.type === 'bond' && tabsOf(joint).length > 0) {
     return `${capital(tabName(joint, segment))} of ${thingName(map, id)} out`;
   }

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, jointById } from '@nibrel/core/model/device-map';
 import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
 import { type Doubt, judgedDoubt } from '@nibrel/core/screws/mix-ups';
@@ -171,7 +171,7 @@ function Holes({ map, doubt, isOut, onHole }: HolesProps) {
       </h3>
       <ul className="max-h-96 overflow-y-auto border-t border-ink">
         {doubt.holes.map(({ joint, point, harm, risk_min }) => {
-          const screw = map.joints.find(({ id }) => id === joint);
+          const screw = jointById(map, joint);
           const own = screw?.type === 'screw' ? screw.points.find(({ id }) => id === point) : undefined;
           const kind = own?.fastener ?? (screw?.type === 'screw' ? screw.fastener : '');
           return (

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, jointById, partById } from '../../model/device-map/index.ts';
 import { type Consumable, consumablesOf } from '../../planner/plan/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 
@@ -48,8 +48,8 @@ export function isForSealing({ key }: Pick<Supply, 'key'>): boolean {
 const SEALING: ReadonlySet<string> = new Set<Consumable['what']>(['precut-seal', 'tape', 'liquid-adhesive']);
 
 function outlineOf(map: DeviceMap, joint: string | undefined): number {
-  const held = map.joints.find((each) => each.id === joint)?.holds[0];
-  const box = map.parts.find((each) => each.id === held)?.box;
+  const held = jointById(map, joint)?.holds[0];
+  const box = partById(map, held)?.box;
   return box ? Math.round(2 * (box.w + box.h)) : 0;
 }
 

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, jointById } from '../../model/device-map/index.ts';
 import type { Consumable } from '../../planner/plan/index.ts';
 import { partName } from '../../planner/words/index.ts';
 import type { StockLevel } from '../../workshop/shop/index.ts';
@@ -64,7 +64,7 @@ export function kitFor(
 function supplyName(map: DeviceMap, supply: Supply): string {
   const thing = supply.key.split(':')[2];
   if (!thing) return supply.name;
-  const joint = map.joints.find((each) => each.id === thing);
+  const joint = jointById(map, thing);
   const name = joint ? joint.holds.map((id) => partName(map, id)).join(' and ') : partName(map, thing);
   return supply.name.replace(thing, name);
 }

@@ -1,4 +1,4 @@
-import type { DeviceMap, Joint } from '../../model/device-map/index.ts';
+import { type DeviceMap, type Joint, jointById } from '../../model/device-map/index.ts';
 import { type Op, secondsToLay, secondsToScrape, TIMES, usualSeconds } from '../../planner/drafts/index.ts';
 import type { BenchEvent, DoneStep, EventType } from '../../job/events/index.ts';
 
@@ -54,7 +54,7 @@ function singleStep({ data }: BenchEvent & { type: 'did' }): DoneStep | null {
 }
 
 function sampleOf(map: DeviceMap, step: DoneStep, taken_s: number): TimeSample | null {
-  const joint = map.joints.find(({ id }) => id === step.joint);
+  const joint = jointById(map, step.joint);
   const guess = guessOf(step, joint);
   if (guess === null || guess <= 0 || taken_s < TICK_S || taken_s > Math.max(TALK_S, guess * TALK)) return null;
   const points = joint && 'points' in joint && isTurned(step) ? (joint.points?.length ?? 0) : 0;

@@ -1,4 +1,4 @@
-import type { Joint } from '../../model/device-map/index.ts';
+import { type Joint, jointById } from '../../model/device-map/index.ts';
 import { type Op, procedureOp, thingOf, TIMES } from '../../planner/drafts/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { behindEdge } from '../../job/rules/index.ts';
@@ -18,7 +18,7 @@ type AddedName = 'heat' | 'soak' | 'tape' | 'look';
 
 function addedOp(map: Mechanism['map'], step: string, before: Op, troubles: JobState['troubles']): Op {
   const name = step.slice(0, step.indexOf(':')) as AddedName;
-  const joint = map.joints.find((each) => each.id === before.joint)!;
+  const joint = jointById(map, before.joint)!;
   const at = { joint: joint.id, face: before.face, stage: before.stage };
   const whyNotEarlier = `Before ${opTitle(map, before)}.`;
   if (name === 'tape') {

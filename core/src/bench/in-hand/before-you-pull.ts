@@ -1,4 +1,4 @@
-import type { DeviceMap, Joint, Part, Point } from '../../model/device-map/index.ts';
+import { type DeviceMap, type Joint, jointById, type Part, type Point } from '../../model/device-map/index.ts';
 import { carried, type Mechanism, namedNeed, OFF, SEATED, type Unmet, unmetFor } from '../../planner/holds/index.ts';
 import { type JobState } from '../../job/state/index.ts';
 import { notThere } from '../../job/rules/index.ts';
@@ -79,7 +79,7 @@ function ofJoint(mechanism: Mechanism, state: JobState, part: number, joint: Joi
     : [];
   const beneath = waits.map((each) => {
     const need = namedNeed(mechanism, each);
-    return 'part' in need ? partName(map, need.part) : jointKind(map.joints.find(({ id }) => id === need.joint)!);
+    return 'part' in need ? partName(map, need.part) : jointKind(jointById(map, need.joint)!);
   });
   const where = placeWords(map, at, joint.face);
   return {

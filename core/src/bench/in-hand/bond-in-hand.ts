@@ -1,5 +1,5 @@
 import type { BondCut } from '../../planner/cut/index.ts';
-import type { BondJoint, DeviceMap } from '../../model/device-map/index.ts';
+import { type BondJoint, type DeviceMap, jointById } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import { type JobState, lastWarmed, type Zone, zoneToWarm } from '../../job/state/index.ts';
 
@@ -7,7 +7,7 @@ import { type JobState, lastWarmed, type Zone, zoneToWarm } from '../../job/stat
 export type BondWork = 'heating' | 'to-heat' | 'cut' | 'soak' | null;
 
 export function bondInHand(map: DeviceMap, op: Op | undefined): BondJoint | null {
-  const joint = map.joints.find((each) => each.id === op?.joint);
+  const joint = jointById(map, op?.joint);
   return joint?.type === 'bond' ? joint : null;
 }
 
@@ -45,6 +45,6 @@ export function warmPlace(map: DeviceMap, state: JobState, op: Op | undefined): 
   if (op?.name !== 'soak') return { bond, zone: zoneInHand(map, state, bond) };
   const { warmed } = state.opening;
   const last = warmed.findLast(({ joint }) => joint === bond.id) ?? warmed.at(-1);
-  const joint = map.joints.find((each) => each.id === last?.joint);
+  const joint = jointById(map, last?.joint);
   return joint?.type === 'bond' ? { bond: joint, zone: last?.zone } : { bond, zone: undefined };
 }

@@ -1,4 +1,4 @@
-import { type BondJoint, type DeviceMap, isOuter } from '../../model/device-map/index.ts';
+import { type BondJoint, type DeviceMap, isOuter, jointById } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { type BondClosing, CLOSINGS } from '../../job/events/index.ts';
@@ -45,7 +45,7 @@ export function closingChoices(
 /** The bond that is about to be closed, on which it can still be decided how; null at any other step. */
 export function bondToClose(map: DeviceMap, op: Op | undefined): BondJoint | null {
   if (op?.name !== 'clean' && op?.name !== 'tack' && op?.name !== 'lay') return null;
-  const joint = map.joints.find(({ id }) => id === op.joint);
+  const joint = jointById(map, op.joint);
   return joint?.type === 'bond' ? joint : null;
 }
 

@@ -1,3 +1,4 @@
+import { jointById } from '../../model/device-map/index.ts';
 import { asItIs, failedTests, type JobState, type Suspect, suspectsOf } from '../../job/state/index.ts';
 import { explain, nameOf, searchOrder } from '../explain/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
@@ -77,6 +78,6 @@ function withCost(mechanism: Mechanism, state: JobState, suspect: Suspect, p: nu
 }
 
 function isSeal(map: Mechanism['map'], id: string): boolean {
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   return joint?.type === 'bond' && joint.style === 'perimeter';
 }

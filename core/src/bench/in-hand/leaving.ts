@@ -1,4 +1,4 @@
-import { type DeviceMap, isOuter, tabsOf } from '../../model/device-map/index.ts';
+import { type DeviceMap, isOuter, jointById, tabsOf } from '../../model/device-map/index.ts';
 import { type Op, opId } from '../../planner/drafts/index.ts';
 import { applied, type DeviceState, isDead, type Mechanism, numberedOp, OFF, OPEN } from '../../planner/holds/index.ts';
 import { dropsOf, type JobState, lastWarmed } from '../../job/state/index.ts';
@@ -104,7 +104,7 @@ function heatBad(
 
 /** What is said beside the edge in hand is said here as well; null where no edge is, or nothing is foreseen. */
 function leftToCut_s(map: DeviceMap, state: JobState, id: string, warm: WarmBond | null): number | null {
-  const bond = map.joints.find((each) => each.id === id);
+  const bond = jointById(map, id);
   if (bond?.type !== 'bond' || !warm) return null;
   const cut = cutInHand(map, state, bond, warm);
   return cut && (edgeInHand(state, bond, cut, warm)?.left_s ?? null);
@@ -114,7 +114,7 @@ function leftToCut_s(map: DeviceMap, state: JobState, id: string, warm: WarmBond
 function lastOfHeat({ map }: Mechanism, { opening }: JobState, ops: readonly Op[]): number {
   const joints = new Set([opening.heating?.joint, ...opening.warmed.map(({ joint }) => joint)]);
   const cut = ops.findLastIndex((op) => op.kind === 'release' && joints.has(op.joint));
-  const held = map.joints.find(({ id }) => id === ops[cut]?.joint)?.holds ?? [];
+  const held = jointById(map, ops[cut]?.joint)?.holds ?? [];
   const up = ops.findIndex(
     ({ kind, part }, at) => at > cut && (kind === 'open' || kind === 'lift') && held.includes(part!),
   );

@@ -1,4 +1,4 @@
-import { type DeviceMap, fastenerAt, tabsOf } from '../../model/device-map/index.ts';
+import { type DeviceMap, fastenerAt, jointById, tabsOf } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { cellForALead, isDrying, tooWarmForAlcohol, wrongScrews } from '../../job/rules/index.ts';
@@ -67,7 +67,7 @@ function pressOn(mechanism: Mechanism, state: JobState, ops: readonly Op[], now:
 
 /** The tab that is pulled next, each by itself; null where none is, or the map does not tell them apart. */
 function nextTab(map: DeviceMap, state: JobState, op: Op): { name: string; pulled: Said } | null {
-  const joint = map.joints.find(({ id }) => id === op.joint);
+  const joint = jointById(map, op.joint);
   if (op.kind !== 'release' || joint?.type !== 'bond') return null;
   const out = state.opening.cut.get(joint.id);
   const tab = tabsOf(joint).find(({ id }) => !out?.has(id));
@@ -150,7 +150,7 @@ function doneLabel(map: DeviceMap, ops: readonly Op[]): string {
   if (ops[0]!.name === 'test') return 'All tried';
   const captive = new Set(map.fasteners.filter((each) => each.captive).map((each) => each.id));
   const loose = ops.flatMap((op) => {
-    const joint = map.joints.find((each) => each.id === op.joint);
+    const joint = jointById(map, op.joint);
     if (joint?.type !== 'screw' || op.kind !== 'release') return [];
     return joint.points.filter((each) => !captive.has(fastenerAt(joint, each)));
   });
@@ -159,7 +159,7 @@ function doneLabel(map: DeviceMap, ops: readonly Op[]): string {
 
 /** One screw of the joint in hand laid on the mat; null where none is to be laid. */
 export function nextScrew({ map }: Mechanism, state: JobState, op: Op | undefined): Said | null {
-  const joint = map.joints.find((each) => each.id === op?.joint);
+  const joint = jointById(map, op?.joint);
   if (joint?.type !== 'screw' || op?.kind !== 'release') return null;
   const laid = new Set(state.ledger.onMat.map(keyOf));
   const next = looseScrewsOf(map, joint, state.ledger).find((each) => !laid.has(keyOf(each)));
@@ -173,7 +173,7 @@ export function withNewScrews(
   steps: EventData['did']['steps'],
 ): EventData['did']['steps'] {
   return steps.map((step) => {
-    const joint = step.kind === 'make' ? mechanism.map.joints.find(({ id }) => id === step.joint) : undefined;
+    const joint = step.kind === 'make' ? jointById(mechanism.map, step.joint) : undefined;
     if (joint?.type !== 'screw') return step;
     const lost = state.ledger.lost.filter((screw) => screw.joint === joint.id);
     const fresh = [...lost, ...wrongScrews(mechanism, state, joint).map(({ screw }) => screw)];

@@ -1,3 +1,4 @@
+import { jointById } from '../../model/device-map/index.ts';
 import { notThere } from '../../job/rules/index.ts';
 import type { JobState } from '../../job/state/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
@@ -9,7 +10,7 @@ export function takesOffWhatIsNot({ map }: Mechanism, state: JobState): (op: Op)
   const missing = notThere(state);
   return (op) => {
     if (missing.size === 0 || !['release', 'open', 'lift'].includes(op.kind)) return false;
-    const about = op.part === undefined ? map.joints.find(({ id }) => id === op.joint)!.holds : [op.part];
+    const about = op.part === undefined ? jointById(map, op.joint)!.holds : [op.part];
     return about.every((id) => missing.has(id));
   };
 }

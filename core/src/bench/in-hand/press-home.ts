@@ -1,5 +1,5 @@
 import { type Op, opId, procedureOp, TIMES } from '../../planner/drafts/index.ts';
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, jointById } from '../../model/device-map/index.ts';
 import { type JobState } from '../../job/state/index.ts';
 
 /**
@@ -16,7 +16,7 @@ export function withPressedHome(
 ): readonly Op[] {
   const asked = state.inForce.findLastIndex(({ type }) => type === 'targets');
   const plugs = state.targets.flatMap((target) => {
-    const joint = 'reach' in target ? map.joints.find(({ id }) => id === target.reach) : undefined;
+    const joint = 'reach' in target ? jointById(map, target.reach) : undefined;
     const wasPressed = state.done.some(({ kind, joint: id }) => kind === 'make' && id === joint?.id);
     return joint?.type === 'connector' && wasPressed && asked > lastPressed(state, joint.id) ? [joint] : [];
   });

@@ -1,3 +1,4 @@
+import { jointById } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import { assembled, carried, type Mechanism, OFF } from '../../planner/holds/index.ts';
 import type { JobState } from '../../job/state/index.ts';
@@ -62,7 +63,7 @@ export function sideBySide(
 function hostOf({ map, part }: Mechanism, { device }: JobState, { name, kind, part: own, joint, onto }: Op) {
   // a base that is replaced lies by itself beside the new one
   if (name === 'take-up') return own;
-  const to = map.joints.find(({ id }) => id === joint)?.to;
+  const to = jointById(map, joint)?.to;
   // what goes in with nothing named that it goes onto goes into the device
   const about = name === 'compare' ? own : (onto ?? to ?? (kind === 'fit' ? undefined : own));
   const number = about === undefined ? undefined : part.get(about);

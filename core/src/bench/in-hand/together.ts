@@ -1,4 +1,4 @@
-import type { BondJoint, DeviceMap } from '../../model/device-map/index.ts';
+import { type BondJoint, type DeviceMap, jointById } from '../../model/device-map/index.ts';
 import { type DeviceState, isDead, type Mechanism } from '../../planner/holds/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import { cautionFor } from '../../planner/words/index.ts';
@@ -49,7 +49,7 @@ function isJoined(mechanism: Mechanism, last: Op, next: Op): boolean {
   const follows = FOLLOWS[doing(map, last)];
   if (!follows?.includes(doing(map, next))) return false;
   // the seal that closes a face is worked by itself, before its part stands over it and after
-  const seal = [last, next].some(({ joint: id }) => isSeal(map.joints.find((each) => each.id === id)));
+  const seal = [last, next].some(({ joint: id }) => isSeal(jointById(map, id)));
   if (seal && !SEAL.some(([a, b]) => doing(map, last) === a && doing(map, next) === b)) return false;
   // plugs side by side, whatever hangs on each
   if (isPlugging(map, last) && isPlugging(map, next)) return true;
@@ -58,7 +58,7 @@ function isJoined(mechanism: Mechanism, last: Op, next: Op): boolean {
 }
 
 function isCutBond(map: DeviceMap, { joint: id, kind }: Op): boolean {
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   return (
     kind === 'release' && joint?.type === 'bond' && (joint.segments ?? []).some(({ depth }) => depth !== undefined)
   );
@@ -69,7 +69,7 @@ type Doing = 'plug' | 'unplug' | Op['kind'] | NonNullable<Op['name']>;
 /** A plug is not a fastener: which of its clicks was heard is known only where plugs stand together. */
 function doing(map: DeviceMap, op: Op): Doing {
   if (op.kind === 'procedure') return op.name!;
-  const joint = map.joints.find((each) => each.id === op.joint);
+  const joint = jointById(map, op.joint);
   if (joint?.type !== 'connector') return op.kind;
   return op.kind === 'make' ? 'plug' : 'unplug';
 }
@@ -122,5 +122,5 @@ function isIsolating({ joint, isolation }: Mechanism, { joint: id }: Op): boolea
 
 function partsOf(map: DeviceMap, op: Op): readonly string[] {
   if (op.part !== undefined) return [op.part];
-  return map.joints.find((each) => each.id === op.joint)?.holds ?? [];
+  return jointById(map, op.joint)?.holds ?? [];
 }

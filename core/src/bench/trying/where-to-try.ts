@@ -1,4 +1,4 @@
-import { type BondJoint, isSelfParting } from '../../model/device-map/index.ts';
+import { type BondJoint, isSelfParting, jointById } from '../../model/device-map/index.ts';
 import {
   type Op,
   physicalId,
@@ -194,7 +194,7 @@ function power_s(mechanism: Mechanism, state: DeviceState, later: readonly Op[])
   );
   const of = (kind: 'make' | 'release') => plugs.reduce((sum, each) => sum + (usualSeconds(kind, each) ?? 0), 0);
   const isTethering = ({ kind, joint }: Op) => {
-    const each = map.joints.find(({ id }) => id === joint);
+    const each = jointById(map, joint);
     return (
       kind === 'make' &&
       (each?.type === 'connector' || each?.type === 'solder') &&

@@ -1,3 +1,4 @@
+import { jointById } from '../../model/device-map/index.ts';
 import { notInMap, wrong } from '../../model/refusal/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { leaveOut } from '../../screws/screws/index.ts';
@@ -244,7 +245,7 @@ function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcom
 }
 
 function clicked(mechanism: Mechanism, state: JobState, { joint, heard }: EventData['click']): Outcome {
-  const { type } = mechanism.map.joints.find(({ id }) => id === joint) ?? {};
+  const { type } = jointById(mechanism.map, joint) ?? {};
   if (type !== 'connector') return { problem: notInMap('joint', 'plug', joint) };
   const unsure = new Set(state.unsure);
   if (heard === 'not-sure') unsure.add(joint);

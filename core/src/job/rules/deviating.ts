@@ -1,6 +1,6 @@
 import { notInMap, type Problem, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
-import { isSelfParting } from '../../model/device-map/index.ts';
+import { isSelfParting, jointById, partById } from '../../model/device-map/index.ts';
 import { applied, carried, type Mechanism, type PhysicalOp, SEATED } from '../../planner/holds/index.ts';
 import { keyOf, looseScrewsOf } from '../../screws/screws/index.ts';
 import { heldName } from '../../planner/words/index.ts';
@@ -121,7 +121,7 @@ function withoutPart(mechanism: Mechanism, state: JobState, number: number): Out
 /** Good: it goes back. Failed: the job turns into what the map says of it, else it is renewed itself. */
 function inspected(mechanism: Mechanism, state: JobState, data: DeviationEventData['inspected']): Outcome {
   const { map } = mechanism;
-  const part = map.parts.find(({ id }) => id === data.part);
+  const part = partById(map, data.part);
   if (!part) return { problem: notInMap('part', 'part', data.part!) };
   const { deviations } = state;
   const seen = {
@@ -135,7 +135,7 @@ function inspected(mechanism: Mechanism, state: JobState, data: DeviationEventDa
 }
 
 function closing(mechanism: Mechanism, state: JobState, { joint: id, way }: DeviationEventData['closing']): Outcome {
-  const joint = mechanism.map.joints.find((each) => each.id === id);
+  const joint = jointById(mechanism.map, id);
   if (joint?.type !== 'bond' || isSelfParting(joint)) return { problem: notInMap('joint', 'bond', id) };
   const { deviations } = state;
   const names = heldName(mechanism.map, joint);

@@ -1,3 +1,4 @@
+import { jointById, partById } from '../../model/device-map/index.ts';
 import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
@@ -26,7 +27,7 @@ export function notPrepared(mechanism: Mechanism, state: JobState, event: BenchE
   if (isPrepared(mechanism, state)) return null;
   for (const step of steps) {
     if (step.kind === 'procedure') continue;
-    const id = step.part ?? mechanism.map.joints.find((each) => each.id === step.joint)?.holds[0];
+    const id = step.part ?? jointById(mechanism.map, step.joint)?.holds[0];
     if (!comesOutFirst(mechanism, id)) {
       return wrong(
         '',
@@ -98,9 +99,9 @@ export function isPrepared(mechanism: Mechanism, state: JobState): boolean {
 }
 
 function thingOf(mechanism: Mechanism, op: DoneOp): string | undefined {
-  return op.part ?? mechanism.map.joints.find((each) => each.id === op.joint)?.holds[0];
+  return op.part ?? jointById(mechanism.map, op.joint)?.holds[0];
 }
 
 function comesOutFirst(mechanism: Mechanism, part: string | undefined): boolean {
-  return mechanism.map.parts.find((each) => each.id === part)?.removeFirst === true;
+  return partById(mechanism.map, part)?.removeFirst === true;
 }

@@ -1,3 +1,4 @@
+import { jointById } from '../../model/device-map/index.ts';
 import { temperature, type TemperatureUnit, temperatures } from '../../model/units/index.ts';
 import { notInMap, type Problem, wrong } from '../../model/refusal/index.ts';
 import { isSoftened } from '../../planner/drafts/index.ts';
@@ -80,7 +81,7 @@ function noBond({ map }: Mechanism, joint: string): Problem | null {
 /** Why a bond is not warmed: its map lets no heat come near it, or something else lies over it still. */
 function notToBeHeated(mechanism: Mechanism, state: JobState, id: string): Problem | null {
   const { map } = mechanism;
-  const bond = map.joints.find((each) => each.id === id);
+  const bond = jointById(map, id);
   if (bond?.type !== 'bond') return noBond(mechanism, id);
   const cells = new Set(mechanism.isolation.cells.map((cell) => map.parts[cell]!.id));
   if (!bond.heat && !isSoftened(bond, cells, settled(map, state.policy).policy)) {
@@ -166,7 +167,7 @@ function warmest_C(mechanism: Mechanism, { opening }: JobState, joint: string, n
   for (const each of left) if (since_s(each, now) < COOLED_s) warmest = Math.max(warmest, each.setting.temp_C);
   for (const each of computed) {
     if (warmest > enough_C) return warmest;
-    const bond = mechanism.map.joints.find(({ id }) => id === each.joint);
+    const bond = jointById(mechanism.map, each.joint);
     if (bond?.type !== 'bond') continue;
     warmest = Math.max(warmest, hottest_C(stackOfBond(mechanism.map, bond), each, since_s(each, now)));
   }
@@ -230,8 +231,8 @@ function stepProblem(
 
 /** Nothing is released while its source is on, also where it is only warmed along with another. */
 function releasedWhileOn(mechanism: Mechanism, { opening }: JobState, id: string): Problem | null {
-  const heated = mechanism.map.joints.find((each) => each.id === opening.heating?.joint);
-  const joint = mechanism.map.joints.find((each) => each.id === id);
+  const heated = jointById(mechanism.map, opening.heating?.joint);
+  const joint = jointById(mechanism.map, id);
   if (heated?.type !== 'bond' || !joint) return null;
   const isWarmedWith = joint.type === 'bond' && joint.heatGroup !== undefined && joint.heatGroup === heated.heatGroup;
   if (joint !== heated && !isWarmedWith) return null;

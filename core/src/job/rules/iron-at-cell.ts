@@ -1,4 +1,4 @@
-import { cellSolderedAt, type DeviceMap } from '../../model/device-map/index.ts';
+import { cellSolderedAt, type DeviceMap, jointById } from '../../model/device-map/index.ts';
 import { partName } from '../../planner/words/index.ts';
 import type { BenchEvent } from '../events/index.ts';
 import type { JobState } from '../state/index.ts';
@@ -13,7 +13,7 @@ export function cellForALead(
   { kind, joint: id }: { readonly kind: string; readonly joint?: string },
 ): string | null {
   if (transplant.allowed || (kind !== 'release' && kind !== 'make')) return null;
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   const cell = joint && cellSolderedAt(map, joint);
   return cell ? partName(map, cell.id) : null;
 }

@@ -1,3 +1,4 @@
+import { jointById } from '../../model/device-map/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { inWords, targetId } from '../../planner/search/index.ts';
 import { tellAnyhow } from '../../workshop/prepare/index.ts';
@@ -45,7 +46,7 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
   const isGone = holdsNothing(mechanism, gone);
   const open = (what: string, text: string): LeftOpen => ({ what, text, isFixed: false });
   const screw = (each: Screw, where: string) => {
-    const joint = map.joints.find(({ id }) => id === each.joint);
+    const joint = jointById(map, each.joint);
     const of = heldName(map, each.joint);
     const isMapped = joint?.type === 'screw' && joint.points.some(({ id }) => id === each.point);
     const which = isMapped ? `Screw “${each.point}” of ${of}` : `One screw more than the map has, of ${of},`;
@@ -137,6 +138,6 @@ function holdsNothing({ map }: Mechanism, missing: ReadonlySet<string>): (joint:
 }
 
 function wasNeverThere(mechanism: Mechanism, { ledger }: JobState, id: string): boolean {
-  const joint = mechanism.map.joints.find((each) => each.id === id);
+  const joint = jointById(mechanism.map, id);
   return joint?.type === 'screw' && joint.points.every((point) => ledger.neverThere.has(`${id}/${point.id}`));
 }

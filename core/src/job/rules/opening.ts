@@ -1,7 +1,7 @@
 import type { HeatSetting } from '../../physics/heat/index.ts';
 import { notInMap, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
-import { type BondJoint, tabsOf } from '../../model/device-map/index.ts';
+import { type BondJoint, jointById, tabsOf } from '../../model/device-map/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { isSameName } from '../../model/names/index.ts';
 import { thingName } from '../../planner/words/index.ts';
@@ -72,7 +72,7 @@ function openedAt(state: JobState, at: string, change: Partial<Opening>): { read
 }
 
 function bondOf(mechanism: Mechanism, id: string): BondJoint | null {
-  const joint = mechanism.map.joints.find((each) => each.id === id);
+  const joint = jointById(mechanism.map, id);
   return joint?.type === 'bond' ? joint : null;
 }
 

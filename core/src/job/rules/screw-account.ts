@@ -1,5 +1,5 @@
 import { type Problem, wrong } from '../../model/refusal/index.ts';
-import { fastenerAt, type ScrewJoint } from '../../model/device-map/index.ts';
+import { fastenerAt, jointById, type ScrewJoint } from '../../model/device-map/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { type Harm, harmOf } from '../../screws/mix-ups/index.ts';
 import { keyOf, lose, type Screw, SURE } from '../../screws/screws/index.ts';
@@ -24,7 +24,7 @@ export function atScrews(mechanism: Mechanism, state: JobState, event: ScrewEven
 
 function tightened({ map }: Mechanism, state: JobState, data: ScrewEventData['tightened']): Outcome {
   const { joint: id, point: hole, peak_Ncm, slipped = false } = data;
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   const point = joint?.type === 'screw' ? joint.points.find((each) => each.id === hole) : undefined;
   if (joint?.type !== 'screw' || !point)
     return {
@@ -105,7 +105,7 @@ export function wrongScrews(
 export function screwsInWrong(mechanism: Mechanism, state: JobState, event: BenchEvent): Problem | null {
   if (event.type !== 'did' || event.data.anyway !== undefined) return null;
   for (const step of event.data.steps) {
-    const joint = step.kind === 'make' ? mechanism.map.joints.find(({ id }) => id === step.joint) : undefined;
+    const joint = step.kind === 'make' ? jointById(mechanism.map, step.joint) : undefined;
     if (joint?.type !== 'screw') continue;
     const fresh = new Set(step.freshScrews ?? []);
     const misplaced = wrongScrews(mechanism, state, joint).find(({ screw }) => !fresh.has(screw.point));

@@ -1,6 +1,6 @@
 import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
-import { isSelfParting } from '../../model/device-map/index.ts';
+import { isSelfParting, jointById } from '../../model/device-map/index.ts';
 import { type Mechanism, OFF } from '../../planner/holds/index.ts';
 import type { BenchEvent, DoneStep } from '../events/index.ts';
 import { type JobState, type PutOn, putOn } from '../state/index.ts';
@@ -37,7 +37,7 @@ function isSealedBy({ map, part }: Mechanism, { device }: JobState, { id, kind }
     }
     case 'liner':
     case 'pick': {
-      const bond = map.joints.find((each) => each.id === thing)!;
+      const bond = jointById(map, thing)!;
       if (step.kind === 'make') return step.joint === thing;
       return isDown && isSelfParting(bond) && bond.holds.includes(step.part!);
     }

@@ -1,3 +1,4 @@
+import { jointById, partById } from '../../model/device-map/index.ts';
 import { type Problem, Refusal, wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
 import {
@@ -225,7 +226,7 @@ function screwsMoved(
   const { map } = mechanism;
   const { ledger } = state;
   if (step.kind === 'fit' || step.kind === 'close') {
-    const part = map.parts.find((each) => each.id === step.part);
+    const part = partById(map, step.part);
     if (!anyway && ledger.lost.length > 0 && LIDS.includes(part?.kind ?? '')) {
       return {
         problem: wrong(
@@ -237,7 +238,7 @@ function screwsMoved(
     }
     return { ledger };
   }
-  const joint = map.joints.find((each) => each.id === step.joint);
+  const joint = jointById(map, step.joint);
   if (joint?.type !== 'screw') return { ledger };
   const screws = looseScrewsOf(map, joint, ledger);
   if (step.kind === 'release') return { ledger: takenOut(ledger, screws) };
@@ -263,7 +264,7 @@ function screwsMoved(
 
 /** One screw laid on the mat; with the last of a joint the joint is released. */
 export function screwLaid(mechanism: Mechanism, state: JobState, data: EventData['screw']): Outcome {
-  const joint = mechanism.map.joints.find((each) => each.id === data.joint);
+  const joint = jointById(mechanism.map, data.joint);
   if (joint?.type !== 'screw')
     return {
       problem: wrong('joint', `There is no screw joint “${data.joint}” in this map.`, 'Name one that the map has.'),

@@ -1,5 +1,5 @@
 import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
-import type { BondJoint, DeviceMap, Part } from '../../model/device-map/index.ts';
+import { type BondJoint, type DeviceMap, jointById, type Part, partById } from '../../model/device-map/index.ts';
 import { overLimit, stackOfBond } from '../../physics/heat/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import type { BenchEvent, StopReason } from '../events/index.ts';
@@ -49,7 +49,7 @@ function reasonToStop(mechanism: Mechanism, state: JobState, event: BenchEvent):
     case 'damage': {
       const { kind, part, text } = event.data;
       if (kind !== 'swelling') return null;
-      const where = map.parts.find((each) => each.id === part)?.name ?? 'the device';
+      const where = partById(map, part)?.name ?? 'the device';
       return { reason: 'swelling', text: `marked on ${where}${text ? `: ${text}` : ''}` };
     }
     case 'measure':
@@ -90,7 +90,7 @@ function swollen(
 /** Of the whole device, or of a part; null where the map has no such part. */
 export function mappedThickness_mm(mechanism: Mechanism, id: string | undefined): number | null {
   if (id === undefined) return mechanism.map.outline.thickness;
-  const part = mechanism.map.parts.find((each) => each.id === id);
+  const part = partById(mechanism.map, id);
   return part ? part.z.bottom - part.z.top : null;
 }
 
@@ -98,7 +98,7 @@ function cutIntoCell(
   map: DeviceMap,
   { joint, segment }: { readonly joint?: string; readonly segment?: string },
 ): Reason | null {
-  const bond = map.joints.find((each) => each.id === joint);
+  const bond = jointById(map, joint);
   if (bond?.type !== 'bond') return null;
   const cell = behindEdge(map, bond, segment).find((part) => part.hazards?.includes('lithium'));
   if (!cell) return null;
@@ -125,7 +125,7 @@ function tooHot(
   { joint, readings }: (BenchEvent & { type: 'heat-reading' })['data'],
 ): Reason | null {
   const { map } = mechanism;
-  const bond = map.joints.find((each) => each.id === joint);
+  const bond = jointById(map, joint);
   if (bond?.type !== 'bond') return null;
   const stack = stackOfBond(map, bond);
   for (const reading of readings) {

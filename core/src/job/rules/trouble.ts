@@ -1,7 +1,7 @@
 import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
 import { wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
-import { type BondJoint, fastenerAt, isOuter } from '../../model/device-map/index.ts';
+import { type BondJoint, fastenerAt, isOuter, jointById } from '../../model/device-map/index.ts';
 import { SOFTENS_C } from '../../physics/heat/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { type Ledger, lose, type Screw } from '../../screws/screws/index.ts';
@@ -72,7 +72,7 @@ const HARDEST_C = 85;
 
 /** A bond that would not lift was not soft at the temperature it had then: it is taken to soften hotter than that. */
 function harder(mechanism: Mechanism, state: JobState, { joint, bond_C }: EventData['trouble']): JobState {
-  const bond = mechanism.map.joints.find((each) => each.id === joint);
+  const bond = jointById(mechanism.map, joint);
   if (bond?.type !== 'bond' || !bond.heat) return state;
   const before = state.opening.softens.get(bond.id) ?? bond.soften_C ?? SOFTENS_C;
   const taught = bond_C === undefined ? before + HARDER_UNKNOWN_C : Math.max(before, bond_C + HARDER_C);
@@ -98,7 +98,7 @@ export function correctionText({ text, softensFrom_C }: Correction, unit: Temper
 
 /** More heat, never more force; a bond that is not heated gets solvent. */
 function drags(mechanism: Mechanism, state: JobState, { joint, segment }: EventData['trouble']): Outcome {
-  const bond = mechanism.map.joints.find((each) => each.id === joint);
+  const bond = jointById(mechanism.map, joint);
   if (bond?.type !== 'bond') return { problem: wrong('joint', 'Nothing says which bond drags.', 'Name it.') };
   if (segment !== undefined && !bond.segments?.some(({ id }) => id === segment)) {
     return { problem: wrong('segment', `“${segment}” is no edge of this bond.`, 'Name one of its edges.') };
@@ -113,7 +113,7 @@ export function softensAt(state: JobState, bond: BondJoint): number {
 
 /** A cup that slips gets tape to hold on to; cracked glass gets it to hold its splinters. */
 function withTapeOn(mechanism: Mechanism, state: JobState, joint: string | undefined): JobState {
-  return withTape(mechanism, state, mechanism.map.joints.find((each) => each.id === joint)?.holds[0]);
+  return withTape(mechanism, state, jointById(mechanism.map, joint)?.holds[0]);
 }
 
 function withTape(mechanism: Mechanism, state: JobState, part: string | undefined): JobState {
@@ -143,7 +143,7 @@ function withLook(
 
 /** What lies behind the edge is looked at before anything goes on; where that is a cell, the work stops as well. */
 function cutTooDeep(mechanism: Mechanism, state: JobState, { data }: Trouble): Outcome {
-  const bond = mechanism.map.joints.find((each) => each.id === data.joint);
+  const bond = jointById(mechanism.map, data.joint);
   if (bond?.type !== 'bond')
     return { problem: wrong('joint', 'Nothing says which bond was cut too deep.', 'Name it.') };
   return { state: withLook(mechanism, state, 'release', bond.id) };
@@ -159,7 +159,7 @@ function withStep(
   procedure: 'heat' | 'soak',
   joint: string | undefined,
 ): JobState {
-  const bond = mechanism.map.joints.find((each) => each.id === joint);
+  const bond = jointById(mechanism.map, joint);
   if (bond?.type !== 'bond') return state;
   // what the map lets no heat come near is soaked
   const step = procedure === 'heat' && !bond.heat ? 'soak' : procedure;
@@ -179,7 +179,7 @@ function withScrew(
   change: (ledger: Ledger, screw: Screw) => Ledger,
 ): Outcome {
   const { data } = trouble;
-  const joint = mechanism.map.joints.find((each) => each.id === data.joint);
+  const joint = jointById(mechanism.map, data.joint);
   const point = joint?.type === 'screw' ? joint.points.find((each) => each.id === data.point) : undefined;
   if (joint?.type !== 'screw' || !point)
     return { problem: wrong('point', 'Nothing says which screw it is.', 'Name its joint and its point.') };

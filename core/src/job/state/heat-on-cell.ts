@@ -1,5 +1,5 @@
 import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
-import type { BondJoint, DeviceMap } from '../../model/device-map/index.ts';
+import { type BondJoint, type DeviceMap, jointById } from '../../model/device-map/index.ts';
 import { cellHeatedBy } from '../../physics/heat/index.ts';
 import { type Mechanism, OFF } from '../../planner/holds/index.ts';
 import { asItLies } from './as-it-lies.ts';
@@ -18,7 +18,7 @@ export function pastTheCell(
   unit: TemperatureUnit = 'C',
 ): string | null {
   if (event.type !== 'heat-on') return null;
-  const bond = mechanism.map.joints.find(({ id }) => id === event.data.joint);
+  const bond = jointById(mechanism.map, event.data.joint);
   if (bond?.type !== 'bond' || !hasCellNear(mechanism.map, state, bond)) return null;
   const { setting, heat_s, zone } = event.data;
   const before = lastWarmed(state.opening, bond.id, zone);

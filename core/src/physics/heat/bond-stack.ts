@@ -1,4 +1,4 @@
-import type { BondJoint, BondStack, DeviceMap, Part } from '../../model/device-map/index.ts';
+import { type BondJoint, type BondStack, type DeviceMap, type Part, partById } from '../../model/device-map/index.ts';
 import { withCellsWatched } from './cells.ts';
 import { POUCH_CELL } from './materials.ts';
 
@@ -35,7 +35,7 @@ function usualStack(map: DeviceMap, bond: BondJoint): BondStack {
 }
 
 function partOf(map: DeviceMap, id: string): Part | undefined {
-  return map.parts.find((each) => each.id === id);
+  return partById(map, id);
 }
 
 function thickness_mm(part: Part | undefined): number {

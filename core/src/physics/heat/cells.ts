@@ -1,4 +1,4 @@
-import type { BondJoint, BondStack, DeviceMap, Part } from '../../model/device-map/index.ts';
+import { type BondJoint, type BondStack, type DeviceMap, type Part, partById } from '../../model/device-map/index.ts';
 import { POUCH_CELL } from './materials.ts';
 
 /** A cell's face must not get hotter, whatever a map allows (common practice). */
@@ -79,7 +79,7 @@ function isOfCell(layers: BondStack['layers'], { layer }: Watch): boolean {
 
 /** Is it farther from the source than what the bond holds? */
 function liesBeneath(map: DeviceMap, bond: BondJoint, cell: Part): boolean {
-  const held = map.parts.find(({ id }) => id === bond.holds[0]);
+  const held = partById(map, bond.holds[0]);
   if (!held || held.id === cell.id) return false;
   const fromBack = (bond.heatFace ?? bond.face) === 'back';
   const depth = ({ z }: Part) => (fromBack ? -1 : 1) * (z.top + z.bottom);

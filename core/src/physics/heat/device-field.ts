@@ -1,4 +1,12 @@
-import type { BondJoint, BondSegment, BondStack, DeviceMap, Part, Point } from '../../model/device-map/index.ts';
+import {
+  type BondJoint,
+  type BondSegment,
+  type BondStack,
+  type DeviceMap,
+  type Part,
+  partById,
+  type Point,
+} from '../../model/device-map/index.ts';
 import type { FieldRequest, FieldResult, LevelMaterial } from './field.ts';
 import { CUTS_ON_C, type Past } from './foresee.ts';
 import { figuresOfLayers, type Material, MATERIALS, POUCH_CELL } from './materials.ts';
@@ -135,7 +143,7 @@ function covers({ box }: Part, { x, y }: Point): boolean {
 /** The bond's own segments, else the outline of what it holds. */
 export function segmentsOf(map: DeviceMap, bond: BondJoint): Pick<BondSegment, 'id' | 'from' | 'to'>[] {
   if (bond.segments && bond.segments.length > 0) return [...bond.segments];
-  const box = map.parts.find((part) => part.id === bond.holds[0])!.box;
+  const box = partById(map, bond.holds[0])!.box;
   const [a, b] = [
     { x: box.x, y: box.y },
     { x: box.x + box.w, y: box.y + box.h },

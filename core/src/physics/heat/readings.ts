@@ -1,7 +1,7 @@
 import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
 import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { type Reach } from '../../model/sources/index.ts';
-import type { BondStack, DeviceMap } from '../../model/device-map/index.ts';
+import { type BondStack, type DeviceMap, partById } from '../../model/device-map/index.ts';
 import { cellLimit_C } from './cells.ts';
 import type { HeatSetting } from './setting.ts';
 
@@ -70,7 +70,7 @@ export function overLimit(
   { spot, temp_C }: Reading,
 ): { readonly what: string; readonly max_C: number } | null {
   const layer = { face: 0, bond: bondLayer, far: layers.length - 1 }[spot];
-  const part = map.parts.find(({ id }) => id === spot);
+  const part = partById(map, spot);
   const there = watch.filter(
     (each) => each.layer === layer || (layer === undefined && (each.what === part?.name || each.what === spot)),
   );

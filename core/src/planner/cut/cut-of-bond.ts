@@ -4,8 +4,9 @@ import {
   type ClipJoint,
   type DeviceMap,
   type Edge,
-  type Part,
   isTether,
+  type Part,
+  partById,
 } from '../../model/device-map/index.ts';
 import { cutPace } from '../drafts/index.ts';
 import { type CutPlan, planCut } from './cut-plan.ts';
@@ -36,7 +37,7 @@ export function cutOfBond(
   const segments = bond.segments ?? [];
   const cut = segments.filter((each) => each.depth !== undefined);
   if (cut.length === 0) return null;
-  const held = map.parts.find((each) => each.id === bond.holds[0])!;
+  const held = partById(map, bond.holds[0])!;
   const notch = startAt(held, cut);
   const toward = held.opens?.edge ?? null;
   const plan = planCut({

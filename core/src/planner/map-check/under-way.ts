@@ -1,10 +1,10 @@
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, partById } from '../../model/device-map/index.ts';
 import { type Problem, wrong } from '../../model/refusal/index.ts';
 
 /** What of a new revision would judge a device otherwise than the repairs under way do, which keep the one they began with. */
 export function changedUnderWay(before: DeviceMap, after: DeviceMap): Problem[] {
   const thickness = (map: DeviceMap, id: string) => {
-    const part = map.parts.find((each) => each.id === id);
+    const part = partById(map, id);
     return part && part.z.bottom - part.z.top;
   };
   const whole =

@@ -1,4 +1,4 @@
-import { type DeviceMap, fastenerAt, type Joint } from '../../model/device-map/index.ts';
+import { type DeviceMap, fastenerAt, type Joint, jointById, partById } from '../../model/device-map/index.ts';
 import { length_mm, renewalFor, type Op } from '../drafts/index.ts';
 import type { Policy } from '../../model/policy/index.ts';
 
@@ -49,7 +49,7 @@ export function screwLines(map: DeviceMap, strip: readonly Op[], rebuild: readon
 
 /** The fastener of each screw of a joint that comes out of its part. */
 function looseScrews(map: DeviceMap, jointId: string): string[] {
-  const joint = map.joints.find((each) => each.id === jointId);
+  const joint = jointById(map, jointId);
   if (joint?.type !== 'screw') return [];
   const captive = new Set(map.fasteners.filter((each) => each.captive).map((each) => each.id));
   return joint.points.map((point) => fastenerAt(joint, point)).filter((id) => !captive.has(id));
@@ -81,14 +81,14 @@ export function consumablesOf(
     if (op.name === 'lay') found.push(adhesiveFor(byId.get(op.joint!)!, closing));
     if (op.name === 'tape') found.push(clearTapeFor(map, op.part!));
     if (op.name === 'renew') found.push({ what: 'single-use-part', part: op.part!, text: 'new, single use' });
-    const part = op.part === undefined ? undefined : map.parts.find((each) => each.id === op.part);
+    const part = op.part === undefined ? undefined : partById(map, op.part);
     if (op.kind === 'fit' && part?.reuse === 'single-use') {
       found.push({ what: 'single-use-part', part: part.id, text: 'new, single use' });
     }
     if (op.kind === 'make') found.push(...screwSupplies(map, byId.get(op.joint!)!));
   }
   for (const op of strip) {
-    const part = op.kind === 'lift' ? map.parts.find((each) => each.id === op.part) : undefined;
+    const part = op.kind === 'lift' ? partById(map, op.part) : undefined;
     if (part?.reuse === 'often-breaks')
       found.push({ what: 'spare', part: part.id, text: 'a spare is advised, it often breaks' });
   }
@@ -101,7 +101,7 @@ const OVERLAP_MM = 10;
 
 /** Strips side by side over a whole cracked face, overlapping. */
 function clearTapeFor(map: DeviceMap, id: string): Consumable {
-  const { w, h } = map.parts.find((each) => each.id === id)!.box;
+  const { w, h } = partById(map, id)!.box;
   const strips = Math.max(1, Math.ceil((w - OVERLAP_MM) / (CLEAR_TAPE_MM - OVERLAP_MM)));
   return { what: 'clear-tape', part: id, length_mm: Math.round(strips * h), text: 'clear tape over the cracks' };
 }

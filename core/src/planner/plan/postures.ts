@@ -1,4 +1,4 @@
-import { isOuter } from '../../model/device-map/index.ts';
+import { isOuter, jointById, partById } from '../../model/device-map/index.ts';
 import { assembled, carried, type Mechanism } from '../holds/index.ts';
 import type { Op } from '../drafts/index.ts';
 
@@ -10,7 +10,7 @@ export function withPostures(mechanism: Mechanism, ops: readonly Op[]): Op[] {
   const kept = new Map<string, Op['posture']>();
   return ops.map((op, at) => {
     if (op.name === 'liner-off' && isDownBefore(mechanism, ops.slice(0, at), op)) return { ...op, posture: 'waits' };
-    const part = mechanism.map.parts.find((each) => each.id === op.part);
+    const part = partById(mechanism.map, op.part);
     if (!part) return op;
     const until = (kinds: readonly Op['kind'][]) => {
       const end = ops.findIndex((each, later) => later > at && each.part === part.id && kinds.includes(each.kind));
@@ -44,7 +44,7 @@ export function withPostures(mechanism: Mechanism, ops: readonly Op[]): Op[] {
 
 /** Does a part lie on its liner by then, closed before its bond is made? */
 function isDownBefore({ map }: Mechanism, before: readonly Op[], { joint: id }: Op): boolean {
-  const held = map.joints.find((each) => each.id === id)?.holds ?? [];
+  const held = jointById(map, id)?.holds ?? [];
   return before.some(
     ({ kind, part, staysOpen }) => (kind === 'close' || (kind === 'fit' && !staysOpen)) && held.includes(part!),
   );

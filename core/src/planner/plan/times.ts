@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, jointById } from '../../model/device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 
 /**
@@ -61,7 +61,7 @@ export function timed(map: DeviceMap, ops: readonly Op[], own: readonly OwnTime[
 /** The one that says most of it: its style, else its type of joint, else its kind alone. */
 function timeFor(map: DeviceMap, op: Op, own: readonly OwnTime[]): OwnTime | undefined {
   if (own.length === 0) return undefined;
-  const joint = map.joints.find(({ id }) => id === op.joint);
+  const joint = jointById(map, op.joint);
   const style = joint && 'style' in joint ? joint.style : undefined;
   const ofKind = own.filter(({ kind }) => kind === op.kind || kind === op.name);
   const ofType = ofKind.filter((each) => each.type !== undefined && each.type === joint?.type);

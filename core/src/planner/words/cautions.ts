@@ -5,7 +5,9 @@ import {
   type DeviceMap,
   type Hazard,
   isOuter,
+  jointById,
   type Part,
+  partById,
 } from '../../model/device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { partName } from './thing-names.ts';
@@ -28,8 +30,8 @@ export function cautionFor(
   unit: TemperatureUnit = 'C',
   edge?: string,
 ): string | null {
-  const part = map.parts.find((each) => each.id === op.part);
-  const joint = map.joints.find((each) => each.id === op.joint);
+  const part = partById(map, op.part);
+  const joint = jointById(map, op.joint);
   const held = map.parts.filter((each) => joint?.holds.includes(each.id));
   const touches = (hazard: Hazard) => [part, ...held].some((each) => each?.hazards?.includes(hazard));
 
@@ -114,7 +116,7 @@ const NONE: ReadonlySet<string> = new Set();
 
 /** Levering is a danger to a cell that is stuck down, not to one that is lifted out by hand. */
 function cellWords(map: DeviceMap, op: Op): string {
-  const joint = map.joints.find((each) => each.id === op.joint);
+  const joint = jointById(map, op.joint);
   const cells = new Set([...(op.part === undefined ? [] : [op.part]), ...(joint?.holds ?? [])]);
   const isStuck = map.joints.some((each) => each.type === 'bond' && each.holds.some((id) => cells.has(id)));
   return `Lithium cell: do not bend or puncture it${isStuck ? ', never lever under its middle' : ''}. Fire and burns.`;

@@ -5,6 +5,8 @@ import {
   fastenerAt,
   isDecidedOnSight,
   type Joint,
+  jointById,
+  partById,
   renewalOf,
 } from '../../model/device-map/index.ts';
 import { capital, plural } from './english.ts';
@@ -145,7 +147,7 @@ function isCaptive(map: DeviceMap, joint: Joint & { type: 'screw' }): boolean {
  * plugs each by its function.
  */
 function plugName(map: DeviceMap, joint: ConnectorJoint): string {
-  const parts = joint.holds.map((id) => map.parts.find((each) => each.id === id)!);
+  const parts = joint.holds.map((id) => partById(map, id)!);
   const cells = map.parts.filter((each) => each.kind === 'battery');
   if (cells.length === 1 && parts.some(({ id }) => id === cells[0]!.id)) return 'battery';
   const name = parts.map((each) => lower(each.name)).join(' and ');
@@ -170,13 +172,13 @@ export function plugWords(map: DeviceMap, joint: ConnectorJoint): string {
 
 /** A part, or a plug as people tell it from its neighbour, in the middle of a sentence. */
 export function spokenName(map: DeviceMap, id: string): string {
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   return joint?.type === 'connector' ? `the ${plugWords(map, joint)}` : thingName(map, id);
 }
 
 /** A coax is off or on, never what it hangs on: *left coax*, by its lead where it has one. */
 function coaxName(map: DeviceMap, joint: ConnectorJoint): string {
-  const ends = [...joint.holds, joint.to].map((id) => map.parts.find((each) => each.id === id)!);
+  const ends = [...joint.holds, joint.to].map((id) => partById(map, id)!);
   const own = ends.find(({ kind }) => kind === 'lead' || kind === 'antenna') ?? ends[0]!;
   const plain = lower(own.name).replace(/ ?(lead|cable|coax)$/i, '');
   return `${plain.replace(/ antenna$/i, '')} coax`.trim();

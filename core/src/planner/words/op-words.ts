@@ -1,4 +1,4 @@
-import { type DeviceMap, isOuter, type Joint, type Part } from '../../model/device-map/index.ts';
+import { type DeviceMap, isOuter, type Joint, jointById, type Part, partById } from '../../model/device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { jointWords } from './joint-words.ts';
 import { procedureWords } from './procedure-words.ts';
@@ -9,10 +9,10 @@ import { seenEdge, seenWay } from './seen.ts';
 import { partName } from './thing-names.ts';
 
 export function opWords(map: DeviceMap, op: Op): OpWords {
-  const joint = map.joints.find((each) => each.id === op.joint);
+  const joint = jointById(map, op.joint);
   if (op.kind === 'procedure') return procedureWords(map, op);
   if (joint) return withHint(map, op, joint);
-  const part = map.parts.find((each) => each.id === op.part)!;
+  const part = partById(map, op.part)!;
   const name = partName(map, part.id);
   const onto = op.onto ? `, onto ${partName(map, op.onto)}` : '';
   switch (op.kind) {

@@ -1,4 +1,12 @@
-import type { BondJoint, BondSegment, DeviceMap, Face, Joint, Point } from '../../model/device-map/index.ts';
+import {
+  type BondJoint,
+  type BondSegment,
+  type DeviceMap,
+  type Face,
+  type Joint,
+  partById,
+  type Point,
+} from '../../model/device-map/index.ts';
 
 /** Names by where a thing is, as it is seen on its own face: a back is turned over, so its left is the map's right. */
 
@@ -24,7 +32,7 @@ export function placeOfJoint(map: DeviceMap, joint: Joint): Point {
   const ends = joint.type === 'bond' ? (joint.segments ?? []).flatMap(({ from, to }) => [from, to]) : [];
   const all = points.length > 0 ? points : ends;
   if (all.length > 0) return { x: mean(all.map(({ x }) => x)), y: mean(all.map(({ y }) => y)) };
-  const { box } = map.parts.find(({ id }) => id === joint.holds[0])!;
+  const { box } = partById(map, joint.holds[0])!;
   return { x: box.x + box.w / 2, y: box.y + box.h / 2 };
 }
 

@@ -1,4 +1,11 @@
-import { type BondJoint, type DeviceMap, type Joint, renewalOf } from '../../model/device-map/index.ts';
+import {
+  type BondJoint,
+  type DeviceMap,
+  type Joint,
+  jointById,
+  partById,
+  renewalOf,
+} from '../../model/device-map/index.ts';
 import { type Op, type ProcedureName, TEST_AFTER, thingOf } from '../drafts/index.ts';
 import { capital, plural } from './english.ts';
 import { jointWords, plugWords } from './joint-words.ts';
@@ -367,7 +374,7 @@ function rowOf({ name }: Pick<Op, 'name'>): Row | undefined {
 }
 
 function about(map: DeviceMap, op: Op): About {
-  const joint = map.joints.find((each) => each.id === op.joint);
+  const joint = jointById(map, op.joint);
   const named = joint ? bondWords(map, joint) : '';
   return {
     map,
@@ -404,7 +411,7 @@ function testWords(map: DeviceMap, { id, functions = [], untried = [], isRest, i
 
 /** What a failed look turns the job into. */
 function inspectHint(map: DeviceMap, op: Op): string {
-  const failed = map.parts.find(({ id }) => id === op.part)?.ifFailed?.replace ?? op.part!;
+  const failed = partById(map, op.part)?.ifFailed?.replace ?? op.part!;
   const renewed = failed === op.part ? 'it is renewed' : `${partName(map, failed)} is renewed`;
   return `Cracks, dents, torn or corroded places, what is not as it should be. Failed: ${renewed}.`;
 }

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, partById } from '../../model/device-map/index.ts';
 import { belowRim, type RimFit } from '../../fitting/rim/index.ts';
 import { heldName, partName, thingName } from './thing-names.ts';
 import { placeWords } from './places.ts';
@@ -13,7 +13,7 @@ const SHAPES = {
 
 /** *Display stands off at one place: 0.4 mm at the right edge. Look at clip “b”, Touch flex.* */
 export function rimWords(map: DeviceMap, id: string, fit: RimFit): string {
-  const part = map.parts.find((each) => each.id === id)!;
+  const part = partById(map, id)!;
   const where = placeWords(map, fit.at, part.face);
   const below = belowRim(map, id, fit.at, part.face).map(({ kind, id: thing, point }) => {
     if (kind === 'flex') return partName(map, thing);

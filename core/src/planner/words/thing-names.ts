@@ -1,4 +1,4 @@
-import type { DeviceMap, Joint } from '../../model/device-map/index.ts';
+import { type DeviceMap, type Joint, jointById } from '../../model/device-map/index.ts';
 import { placeWords } from './places.ts';
 
 /** Names for the eye: a map gives parts a name and joints only an id. */
@@ -49,7 +49,7 @@ function namesOf(map: DeviceMap): ReadonlyMap<string, string> {
 
 /** *Camera and Lamp flex*: what a joint holds, by its id or itself; an id that the map has not stays as it is. */
 export function heldName(map: DeviceMap, joint: string | Pick<Joint, 'holds'>): string {
-  const found = typeof joint === 'string' ? map.joints.find(({ id }) => id === joint) : joint;
+  const found = typeof joint === 'string' ? jointById(map, joint) : joint;
   return found ? found.holds.map((id) => partName(map, id)).join(' and ') : (joint as string);
 }
 
@@ -85,6 +85,6 @@ export function functionName({ functions }: Pick<DeviceMap, 'functions'>, id: st
 
 /** The name of a part or joint by its id. */
 export function thingName(map: DeviceMap, id: string): string {
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   return joint ? jointName(map, joint) : partName(map, id);
 }

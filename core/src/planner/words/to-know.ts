@@ -4,10 +4,12 @@ import {
   type DeviceMap,
   type Edge,
   type Face,
-  fastenerAt,
   type Fastener,
+  fastenerAt,
   type Joint,
+  jointById,
   type Part,
+  partById,
   type ScrewJoint,
 } from '../../model/device-map/index.ts';
 import { ASKED_kPa, pressOf } from '../../physics/bonding/index.ts';
@@ -21,8 +23,8 @@ import { seenEdge } from './seen.ts';
 
 /** What the map knows of a part or joint that matters at this very operation, each a short sentence. */
 export function toKnow(map: DeviceMap, op: Op): string[] {
-  const joint = map.joints.find(({ id }) => id === op.joint);
-  const part = map.parts.find(({ id }) => id === op.part);
+  const joint = jointById(map, op.joint);
+  const part = partById(map, op.part);
   if (op.kind === 'procedure') return joint?.type === 'bond' && op.name === 'press' ? weighed(joint) : [];
   const plastic = op.isPlasticOnly ? ['Plastic only near boards and plugs.'] : [];
   return [
@@ -86,7 +88,7 @@ const PULLED: Readonly<Partial<Record<BondJoint['style'], readonly string[]>>> =
 
 /** Where it is levered, which way its flex comes out, and what becomes of a lead. */
 function ofPlug(map: DeviceMap, joint: ConnectorJoint): string[] {
-  const held = map.parts.find(({ id }) => id === joint.holds[0]);
+  const held = partById(map, joint.holds[0]);
   const isZif = joint.style === 'zif-flip' || joint.style === 'zif-slide';
   return [
     ...(joint.lever ? [`Lever at its ${toward(map, joint, joint.lever)}.`] : []),
@@ -225,7 +227,7 @@ function motionWords({ firstEdge, angle, turn }: NonNullable<Part['motion']>, fa
 
 /** Where a part is pried, how it comes out, and what has to be off before: each with the operation that does it. */
 function wayOut(map: DeviceMap, { frees = [], pries = [], asks = [] }: Op): string[] {
-  const of = (ids: readonly string[]) => ids.map((id) => map.parts.find((each) => each.id === id)!);
+  const of = (ids: readonly string[]) => ids.map((id) => partById(map, id)!);
   const begin = of(pries).flatMap(({ box: { x, y, w, h }, liftFrom, face }) =>
     // on the part itself, as it is seen
     liftFrom
@@ -241,7 +243,7 @@ function wayOut(map: DeviceMap, { frees = [], pries = [], asks = [] }: Op): stri
 
 /** A plug by what it is called, a part by its name. */
 function overlookedName(map: DeviceMap, id: string): string {
-  const joint = map.joints.find((each) => each.id === id);
+  const joint = jointById(map, id);
   return joint?.type === 'connector' ? plugWords(map, joint) : partName(map, id);
 }
 

@@ -1,4 +1,4 @@
-import { cellSolderedAt } from '../../model/device-map/index.ts';
+import { cellSolderedAt, jointById, partById } from '../../model/device-map/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import type { Move, Target } from '../search/index.ts';
 import { type Op, packsOf } from '../drafts/index.ts';
@@ -76,7 +76,7 @@ export function workWarnings(mechanism: Mechanism, ops: readonly Op[]): Warning[
         : `${jointName(map, joint)} is released while the battery is connected. Plastic tools only; isolate directly after.`;
       found.push({ code: 'live', joint: joint.id, text });
     }
-    const part = op.kind === 'lift' ? map.parts.find((each) => each.id === op.part) : undefined;
+    const part = op.kind === 'lift' ? partById(map, op.part) : undefined;
     if (part?.hazards?.includes('lithium')) {
       const text = `${part.name} holds lithium: do not bend, puncture or lever under its middle. Dry sand in reach; local rules decide on storage, transport and waste.`;
       found.push({ code: 'lithium', part: part.id, text });
@@ -98,10 +98,10 @@ export function untriedWarnings({ map }: Mechanism, ops: readonly Op[]): Warning
   return parts.map((part) => {
     const down = ops.findIndex((op) => (op.kind === 'close' || op.kind === 'fit') && op.part === part && !op.staysOpen);
     const waits = ops.slice(Math.max(down, 0)).find((op) => {
-      const joint = op.kind === 'make' ? map.joints.find(({ id }) => id === op.joint) : undefined;
+      const joint = op.kind === 'make' ? jointById(map, op.joint) : undefined;
       return joint?.type === 'connector' && (joint.holds.includes(part) || joint.isolates !== undefined);
     });
-    const joint = waits && map.joints.find(({ id }) => id === waits.joint);
+    const joint = waits && jointById(map, waits.joint);
     const why = joint ? `${jointName(map, joint)} comes only after. ` : '';
     const text = `${partName(map, part)} is glued down before it can be tried. ${why}What fails in it takes a new seal.`;
     return { code: 'untried', part, text };

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, jointById, partById } from '../../model/device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { whyProcedure } from './procedure-words.ts';
 import { heldName, jointKind, partName } from './thing-names.ts';
@@ -27,7 +27,7 @@ export function whyNow(map: DeviceMap, op: Op, serves: Op | undefined): string {
 }
 
 function whyReleased(map: DeviceMap, op: Op, serves: Op | undefined): string {
-  const joint = map.joints.find(({ id }) => id === op.joint);
+  const joint = jointById(map, op.joint);
   if (op.lead)
     return op.lead.nth < op.lead.of ? `${op.lead.nth} of ${op.lead.of} leads: still live.` : 'Dead from here on.';
   if (!joint) return '';
@@ -49,7 +49,7 @@ function whyOff(map: DeviceMap, op: Op, serves: Op | undefined): string {
 }
 
 function whyMade(map: DeviceMap, op: Op): string {
-  const joint = map.joints.find(({ id }) => id === op.joint)!;
+  const joint = jointById(map, op.joint)!;
   const held = heldName(map, joint);
   if (joint.type !== 'connector') return `It holds ${held}.`;
   const serves = (joint.functions ?? []).flatMap((id) => map.functions.find((each) => each.id === id)?.name ?? []);
@@ -60,8 +60,8 @@ function whyMade(map: DeviceMap, op: Op): string {
 
 /** What an operation is in the way of, with what the map notes of it. */
 function inTheWay(map: DeviceMap, how: string, op: Op, { joint: id, part }: Op): string {
-  const joint = map.joints.find((each) => each.id === id);
-  const thing = joint ?? map.parts.find((each) => each.id === part);
+  const joint = jointById(map, id);
+  const thing = joint ?? partById(map, part);
   const own = thing?.under?.find((entry) => ('part' in entry ? entry.part === op.part : entry.joint === op.joint));
   const note = own?.note ? ` ${own.note}` : '';
   if (joint) {

@@ -1,4 +1,4 @@
-import type { DeviceMap, Face } from '../../model/device-map/index.ts';
+import { type DeviceMap, type Face, jointById } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import { heldName } from '../../planner/words/index.ts';
 import { type Hole, holesOf } from './holes.ts';
@@ -27,7 +27,7 @@ export interface ComingOut {
 /** What comes out where and how many, in the order of a plan's strip-down. */
 export function comingOut(map: DeviceMap, strip: readonly Pick<Op, 'kind' | 'joint' | 'face' | 'tool'>[]): ComingOut[] {
   return strip.flatMap(({ kind, joint: id, face, tool }) => {
-    const joint = map.joints.find((each) => each.id === id);
+    const joint = jointById(map, id);
     if (kind !== 'release' || joint?.type !== 'screw') return [];
     const holes = holesOf(map, [joint.id]);
     const ordered = joint.points.filter(({ outOrder }) => outOrder !== undefined);

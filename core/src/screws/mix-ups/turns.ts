@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, partById } from '../../model/device-map/index.ts';
 import type { Hole } from './holes.ts';
 
 /**
@@ -9,7 +9,7 @@ import type { Hole } from './holes.ts';
 export function turnsOf(map: DeviceMap, { joint, kind }: Pick<Hole, 'joint' | 'kind'>): number | null {
   const pitch = Number(/x(\d+(?:\.\d+)?)$/.exec(kind.thread)?.[1] ?? 0);
   if (pitch <= 0) return null;
-  const held = map.parts.find(({ id }) => id === joint.holds[0]);
+  const held = partById(map, joint.holds[0]);
   const clamped = Math.min(held ? Math.abs(held.z.bottom - held.z.top) : 0, kind.length / 2);
   return Math.max(1, Math.round((kind.length - clamped) / pitch));
 }

@@ -1,5 +1,5 @@
 import { type CalendarDate, lastReturnDate } from '../../model/calendar/index.ts';
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, partById } from '../../model/device-map/index.ts';
 import { boardVerdict, type RegistryAnswer, type PartVerdict } from '../../model/identity/index.ts';
 
 export type PartCondition = 'good' | 'damaged' | 'wrong';
@@ -70,7 +70,7 @@ function noteOf(part: DeskPart): string[] {
 }
 
 export function isBoard(map: DeviceMap, part: Pick<DeskPart, 'mapPart'>): boolean {
-  return map.parts.find((each) => each.id === part.mapPart)?.kind === 'board';
+  return partById(map, part.mapPart)?.kind === 'board';
 }
 
 export function isAccepted(part: DeskPart): boolean {

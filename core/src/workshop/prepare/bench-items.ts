@@ -1,5 +1,5 @@
 import { packOf } from '../../model/battery/index.ts';
-import { type DeviceMap, hasLiftOutCell } from '../../model/device-map/index.ts';
+import { type DeviceMap, hasLiftOutCell, jointById } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import type { Limits } from '../../model/limits/index.ts';
 import type { Policy } from '../../model/policy/index.ts';
@@ -45,10 +45,7 @@ export function benchItems(
   const way = wayIn(map, targets);
   const touched = new Set([
     ...way.parts,
-    ...ops.flatMap((op) => [
-      ...(op.part ? [op.part] : []),
-      ...(map.joints.find((each) => each.id === op.joint)?.holds ?? []),
-    ]),
+    ...ops.flatMap((op) => [...(op.part ? [op.part] : []), ...(jointById(map, op.joint)?.holds ?? [])]),
   ]);
   const hazards = new Set(map.parts.filter((each) => touched.has(each.id)).flatMap((each) => each.hazards ?? []));
   const named = (name: Op['name']) => ops.some((op) => op.name === name);

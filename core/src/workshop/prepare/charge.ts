@@ -1,5 +1,5 @@
 import { runDown } from '../../model/battery/index.ts';
-import type { BondJoint, DeviceMap, Part } from '../../model/device-map/index.ts';
+import { type BondJoint, type DeviceMap, type Part, partById } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import type { Policy } from '../../model/policy/index.ts';
 import type { Target } from '../../planner/search/index.ts';
@@ -83,7 +83,7 @@ export function secondsUp(map: DeviceMap, charge: number, target: number, { char
 
 /** The first part that is cut free over or beside the cell, while that is in. */
 export function cutsNearCell(map: DeviceMap, ops: readonly Cutting[]): Part | null {
-  const cell = map.parts.find((each) => each.id === map.battery?.part);
+  const cell = partById(map, map.battery?.part);
   if (!cell) return null;
   for (const op of ops) {
     if (op.kind === 'lift' && op.part === cell.id) return null;

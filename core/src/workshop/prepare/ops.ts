@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, jointById, partById } from '../../model/device-map/index.ts';
 import { type Op, procedureOp } from '../../planner/drafts/index.ts';
 import type { ChargeNeed } from './charge.ts';
 
@@ -59,8 +59,8 @@ export function withTape(map: DeviceMap, ops: readonly Op[], tapes: readonly Op[
     op.name === 'film' ||
     op.name === 'heat' ||
     op.kind === 'open' ||
-    (op.kind === 'release' && map.joints.find((each) => each.id === op.joint)?.type === 'bond') ||
-    (op.kind === 'lift' && !map.parts.find((each) => each.id === op.part)?.removeFirst);
+    (op.kind === 'release' && jointById(map, op.joint)?.type === 'bond') ||
+    (op.kind === 'lift' && !partById(map, op.part)?.removeFirst);
   const at = ops.findIndex(isOpening);
   return at < 0 ? [...ops] : ops.toSpliced(at, 0, ...tapes);
 }

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, jointById, partById } from '../../model/device-map/index.ts';
 import type { Budget } from '../../planner/order/index.ts';
 import { type Plan, planRepair } from '../../planner/plan/index.ts';
 import type { Policy } from '../../model/policy/index.ts';
@@ -65,9 +65,6 @@ const DELICATE = ['glass', 'lithium', 'fragile-flex', 'no-touch'];
 /** Does this operation touch glass, a cell, a thin flex, something not to be touched, or a live board? */
 export function isDelicate(map: DeviceMap, op: Plan['strip'][number]): boolean {
   if (op.kind === 'procedure') return op.name === 'heat' || op.name === 'transplant';
-  const held = map.joints.find((each) => each.id === op.joint)?.holds ?? [op.part!];
-  return (
-    op.live === true ||
-    held.some((id) => map.parts.find((each) => each.id === id)?.hazards?.some((h) => DELICATE.includes(h)))
-  );
+  const held = jointById(map, op.joint)?.holds ?? [op.part!];
+  return op.live === true || held.some((id) => partById(map, id)?.hazards?.some((h) => DELICATE.includes(h)));
 }

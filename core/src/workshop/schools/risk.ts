@@ -2,7 +2,7 @@ import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
 import { isWarmSource, sourceNamed, WARM_SOURCES } from '../../model/sources/index.ts';
 import { packOf } from '../../model/battery/index.ts';
 import { warmingsOf } from '../../planner/cut/index.ts';
-import { type BondJoint, type DeviceMap, fastenerAt } from '../../model/device-map/index.ts';
+import { type BondJoint, type DeviceMap, fastenerAt, jointById, partById } from '../../model/device-map/index.ts';
 import { foreseeBond, type Foresight, kindFor, nearestLimit, settingFor } from '../../physics/heat/index.ts';
 import { opTitle } from '../../planner/words/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
@@ -195,7 +195,7 @@ function testRisk(map: DeviceMap, value: string, plan: Plan): string {
 
 function newBatteryRisk(map: DeviceMap, value: string): string {
   const { part, cells, wiring } = map.battery!;
-  const warnings = map.parts.find((each) => each.id === part)?.onReplace ?? [];
+  const warnings = partById(map, part)?.onReplace ?? [];
   if (value === 'whole-pack') {
     const told = warnings.map((each) => each.note).join(' ');
     return warnings.length > 0 ? `${count(warnings.length, 'warning')} to disclose: ${told}` : 'no warning is mapped';
@@ -246,7 +246,7 @@ function screwRisk(map: DeviceMap, value: string, plan: Plan, limits: Limits): s
 
 function toolRisk(map: DeviceMap, value: string, plan: Plan): string {
   const snaps = plan.strip.filter((op) => {
-    const joint = map.joints.find((each) => each.id === op.joint);
+    const joint = jointById(map, op.joint);
     return op.kind === 'release' && joint?.type === 'connector' && joint.style === 'coax';
   });
   if (snaps.length === 0) return 'no snap is worked with tweezers';

@@ -2,7 +2,7 @@ import { isCellBehind, type JobState } from '@nibrel/core/job/state';
 import type { BondCut } from '@nibrel/core/planner/cut';
 import type { Drag } from '@nibrel/core/physics/heat';
 import { edgeInHand } from '@nibrel/core/bench/in-hand';
-import { type BondJoint, type DeviceMap, isOuter } from '@nibrel/core/model/device-map';
+import { type BondJoint, type DeviceMap, isOuter, partById } from '@nibrel/core/model/device-map';
 import { type Policy, settled } from '@nibrel/core/model/policy';
 import { countdown, edgeName, plural, seenEdge, spokenName } from '@nibrel/core/planner/words';
 import { Link } from 'react-router';
@@ -141,7 +141,7 @@ interface EdgesProps {
 function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
   const next = cut.edges.find((each) => !done.has(each.segment))!;
   // a cup holds on a face, not on a mesh or a lens
-  const held = map.parts.find(({ id }) => id === bond.holds[0])!;
+  const held = partById(map, bond.holds[0])!;
   const picks = state.opening.placeholders.get(bond.id);
   const wedged = picks && picks.count > 0 ? picks.material : 'none';
   return (

@@ -1,4 +1,4 @@
-import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
+import { type BondJoint, type DeviceMap, partById } from '@nibrel/core/model/device-map';
 import { Caution } from '../../ui/caution.tsx';
 import { partName } from '@nibrel/core/planner/words';
 
@@ -11,7 +11,7 @@ interface SeamProps {
 /** A cut through the rim: the pick between the right two parts, as deep as it may go here. Not to scale across. */
 export function Seam({ map, bond, depth }: SeamProps) {
   const [a, b] = bond.seam!.between;
-  const z = (id: string) => map.parts.find((each) => each.id === id)?.z.top ?? 0;
+  const z = (id: string) => partById(map, id)?.z.top ?? 0;
   // what is nearer to the face that is opened lies on top
   const fromFront = bond.face !== 'back';
   const [upper, lower] = z(a) < z(b) === fromFront ? [a, b] : [b, a];

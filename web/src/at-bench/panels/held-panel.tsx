@@ -1,3 +1,4 @@
+import { jointById, partById } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
 import type { Mechanism } from '@nibrel/core/planner/holds';
 import { heldBack, type Holding } from '@nibrel/core/bench/in-hand';
@@ -22,10 +23,10 @@ interface HeldPanelProps extends Closing {
 export function HeldPanel({ mechanism, state, op, open, onClose, onNotMapped }: HeldPanelProps) {
   const { map } = mechanism;
   const [chosen, setChosen] = useState('');
-  const inHand = op?.part ?? map.joints.find(({ id }) => id === op?.joint)?.holds[0];
+  const inHand = op?.part ?? jointById(map, op?.joint)?.holds[0];
   const parts = map.parts.filter((each) => !each.base);
   const id = chosen || inHand || parts[0]!.id;
-  const part = map.parts.find((each) => each.id === id)!;
+  const part = partById(map, id)!;
   const held = open ? heldBack(mechanism, state, id) : null;
   const joints = [...(held?.holds ?? []), ...(held?.lightly ?? [])].flatMap(({ joint }) => joint ?? []);
   const shown = { ...shownOf(mechanism, state, undefined), now: new Set([id, ...joints]), marked: new Set(joints) };

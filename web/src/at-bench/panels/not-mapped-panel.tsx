@@ -1,3 +1,4 @@
+import { jointById } from '@nibrel/core/model/device-map';
 import Joi from 'joi';
 import type { EventData } from '@nibrel/core/job/events';
 import type { Op } from '@nibrel/core/planner/drafts';
@@ -41,7 +42,7 @@ export function NotMappedPanel({ mechanism, op, open, onClose, onFound, onTroubl
   const [what, setWhat] = useState<NotMapped['what']>('missing');
   const [chosen, setChosen] = useState('');
   const { field, sent, empty } = useFields(what === 'extra' ? named : schema, { name: '', text: '' });
-  const held = map.joints.find(({ id }) => id === op?.joint)?.holds[0];
+  const held = jointById(map, op?.joint)?.holds[0];
   const part = chosen || op?.part || held || map.parts.find((each) => !each.base)!.id;
   const over = op?.joint ? { joint: op.joint } : { part: op?.part ?? part };
   const report = sent(async ({ name, text }) => {

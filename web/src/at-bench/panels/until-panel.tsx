@@ -1,4 +1,4 @@
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { type DeviceMap, jointById } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
 import { plural, opLine } from '@nibrel/core/planner/words';
 import { Button } from '../../ui/button.tsx';
@@ -15,11 +15,7 @@ interface UntilPanelProps {
 /** Hands were busy: all that must have been done until then, taken in one press and timed as a group. */
 export function UntilPanel({ map, ops, onClose, onTake }: UntilPanelProps) {
   const screws = (ops ?? []).reduce(
-    (sum, op) =>
-      sum +
-      (op.kind === 'release' && map.joints.find((each) => each.id === op.joint)?.type === 'screw'
-        ? (op.count ?? 0)
-        : 0),
+    (sum, op) => sum + (op.kind === 'release' && jointById(map, op.joint)?.type === 'screw' ? (op.count ?? 0) : 0),
     0,
   );
   return (
