@@ -262,7 +262,7 @@ describe('the database', () => {
       .run(now.toISOString(), now.toISOString());
     client.close();
     const db = openDatabase(old);
-    expect(schemaOf(db.$client)).toEqual(schemaAfter(3));
+    expect(schemaOf(db.$client, 4)).toEqual(schemaAfter(4));
     const nibrel = createApp({ db, photoFolder: join(old, 'photos') });
     await nibrel.jobs.readAgain();
     const job = nibrel.jobs.find('j')!;

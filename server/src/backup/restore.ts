@@ -136,7 +136,8 @@ async function looked(folder: string, { files, counts }: Manifest): Promise<void
     counted(db, counts);
     photographs(db, files);
     // derived: made again from the events, whatever it said
-    db.exec('DROP TABLE IF EXISTS job_lines');
+    const hasLines = db.prepare("SELECT 1 FROM sqlite_master WHERE type = 'table' AND name = 'job_lines'").get();
+    if (hasLines) db.exec('DELETE FROM job_lines');
   } finally {
     db.close();
   }
@@ -151,7 +152,7 @@ function ofNibrel(db: Database.Database): void {
     );
   }
   const key = ({ type, name, sql }: { type: string; name: string; sql: string | null }) => `${type} ${name} ${sql}`;
-  const [is, wanted] = [schemaOf(db), schemaAfter(seen)];
+  const [is, wanted] = [schemaOf(db, seen), schemaAfter(seen)];
   const [has, asks] = [new Set(is.map(key)), new Set(wanted.map(key))];
   const strange = is.find((each) => !asks.has(key(each))) ?? wanted.find((each) => !has.has(key(each)));
   if (strange) {

@@ -26,20 +26,29 @@ export function journal(): readonly { readonly when: number; readonly tag: strin
   return (JSON.parse(text) as { entries: { when: number; tag: string }[] }).entries;
 }
 
-/** What a database is made of, less what is derived and what SQLite and its migrator keep for themselves. */
-export function schemaOf(db: Database.Database): SchemaObject[] {
+/** From this migration on lines are a table like any other; before it the application made one beside them. */
+const LINES = journal().findIndex(({ tag }) => tag === '0003_lines');
+
+/**
+ * What a database is made of, less what SQLite and its migrator keep for themselves.
+ * @param seen how many migrations it has seen
+ */
+export function schemaOf(db: Database.Database, seen: number): SchemaObject[] {
   const sql = 'SELECT type, name, tbl_name AS "of", sql FROM sqlite_master ORDER BY type, name';
   const rows = db.prepare(sql).all() as SchemaObject[];
   return rows
-    .filter((each) => !isBeside(each))
+    .filter((each) => !isBeside(each) && !(seen <= LINES && isLines(each)))
     .map((each) => ({ ...each, sql: each.sql && each.sql.replaceAll(/\s+/g, ' ').trim() }));
 }
 
 /** Only a table and its indexes are beside: a trigger or a view is always looked at, whatever it is called. */
-function isBeside({ type, name, of }: SchemaObject): boolean {
+function isBeside({ type, name }: SchemaObject): boolean {
   if (type !== 'table' && type !== 'index') return false;
-  // lines are made anew wherever they are missing
-  return of === 'job_lines' || (type === 'table' && name === '__drizzle_migrations') || name.startsWith('sqlite_');
+  return (type === 'table' && name === '__drizzle_migrations') || name.startsWith('sqlite_');
+}
+
+function isLines({ type, of }: SchemaObject): boolean {
+  return (type === 'table' || type === 'index') && of === 'job_lines';
 }
 
 /** What a database is made of that has seen the first so many migrations. */
@@ -50,7 +59,7 @@ export function schemaAfter(count: number): SchemaObject[] {
       const sql = readFileSync(join(migrationsFolder(), `${tag}.sql`), 'utf8');
       for (const statement of sql.split('--> statement-breakpoint')) db.exec(statement);
     }
-    return schemaOf(db);
+    return schemaOf(db, count);
   } finally {
     db.close();
   }

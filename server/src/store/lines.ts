@@ -32,7 +32,7 @@ const MOST_LEARNED = 200;
 
 /**
  * Lines of all jobs. The table is derived: each line changes in the transaction of its job's own events, and what is
- * missing is made again from them at the start, so that the table may be deleted.
+ * missing is made again from them at the start, so that rows may be deleted.
  */
 export class Lines {
   readonly #db: Db['$client'];
@@ -41,17 +41,6 @@ export class Lines {
 
   constructor(db: Db) {
     this.#db = db.$client;
-    // derived: of an older shape it is made anew
-    const columns = this.#db.prepare("SELECT name FROM pragma_table_info('job_lines')").pluck().all();
-    if (columns.length > 0 && !columns.includes('times')) this.#db.exec('DROP TABLE job_lines');
-    this.#db.exec(`
-      CREATE TABLE IF NOT EXISTS job_lines (
-        job TEXT PRIMARY KEY, version INTEGER NOT NULL, is_open INTEGER NOT NULL, created_at TEXT NOT NULL,
-        last_at TEXT, serial TEXT, line TEXT NOT NULL, parts TEXT, used TEXT, times TEXT, uses TEXT, last_stop TEXT, next TEXT
-      ) WITHOUT ROWID;
-      CREATE INDEX IF NOT EXISTS job_lines_by_time ON job_lines (is_open, created_at);
-      CREATE INDEX IF NOT EXISTS job_lines_by_serial ON job_lines (serial, created_at) WHERE serial IS NOT NULL;
-    `);
     this.#put = this.#db.prepare(`
       INSERT OR REPLACE INTO job_lines
         (job, version, is_open, created_at, last_at, serial, line, parts, used, times, uses, last_stop, next)

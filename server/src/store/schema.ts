@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Every revision of every map; the newest is the one with the highest number. */
@@ -84,4 +85,31 @@ export const photos = sqliteTable(
     receivedAt: text('received_at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.job, table.hash] })],
+);
+
+/** What is kept beside a job, so that lists fold nothing. Derived: rows may be deleted, and are made again at the start. */
+export const jobLines = sqliteTable(
+  'job_lines',
+  {
+    job: text('job').primaryKey(),
+    /** of what a line tells; those of another are made again */
+    version: integer('version').notNull(),
+    isOpen: integer('is_open').notNull(),
+    createdAt: text('created_at').notNull(),
+    lastAt: text('last_at'),
+    serial: text('serial'),
+    line: text('line').notNull(),
+    parts: text('parts'),
+    used: text('used'),
+    times: text('times'),
+    uses: text('uses'),
+    lastStop: text('last_stop'),
+    next: text('next'),
+  },
+  (table) => [
+    index('job_lines_by_time').on(table.isOpen, table.createdAt),
+    index('job_lines_by_serial')
+      .on(table.serial, table.createdAt)
+      .where(sql`${table.serial} IS NOT NULL`),
+  ],
 );
