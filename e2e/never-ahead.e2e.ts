@@ -1,7 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
-import { inHand, operation, heading, openBench } from './steps.ts';
+import { heading, here, inHand, openBench, operation } from './steps.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -131,6 +131,29 @@ test('what is written of a trouble while it is planned is there when the plan is
   await note.press('Enter');
   await expect.poll(async () => (await job.events()).at(-1)?.type).toBe('trouble');
   expect((await job.events()).at(-1)).toMatchObject({ data: { kind: 'other', text: 'a smear on the frame' } });
+});
+
+test('what another window said is offered where somebody types, and taken where nobody does', async ({
+  page,
+  context,
+}) => {
+  const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Two forms');
+  const words = (of: Page) => of.getByRole('textbox', { name: 'The owner says' });
+  await page.goto(`${server.url}/jobs/${job.id}/intake`);
+  await here(page, 'Ines');
+  const there = await context.newPage();
+  await there.goto(page.url());
+  await words(there).fill('it fell');
+  await there.getByRole('button', { name: 'Note it' }).click();
+  await expect(words(page)).toHaveValue('it fell');
+  await words(page).fill('it fell into the');
+  await words(there).fill('it fell twice');
+  await there.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Changed elsewhere: “it fell twice”' })).toBeVisible();
+  await expect(words(page)).toHaveValue('it fell into the');
+  await page.getByRole('button', { name: 'Take that' }).click();
+  await expect(words(page)).toHaveValue('it fell twice');
+  await expect(page.getByRole('button', { name: 'Take that' })).toHaveCount(0);
 });
 
 test('a part that is added a moment before Space is planned, and nothing finishes without it', async ({ page }) => {

@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { useEffect } from 'react';
 import { Button } from '../ui/button.tsx';
+import { Offered } from '../ui/offered.tsx';
 import { note } from '../ui/typed.ts';
 import { useFields } from '../ui/use-fields.ts';
 
@@ -13,9 +13,7 @@ interface OwnerWordsProps {
 
 /** What the owner says is wrong, in the owner's words. */
 export function OwnerWords({ words, onWords }: OwnerWordsProps) {
-  const { area, sent, typed, setValue } = useFields(schema, { text: words });
-  // another window may have written them
-  useEffect(() => setValue('text', words), [words, setValue]);
+  const { area, sent, typed, offered } = useFields(schema, { text: words });
   const say = sent(({ text }) => {
     if (text && text !== words) onWords(text);
   });
@@ -31,6 +29,7 @@ export function OwnerWords({ words, onWords }: OwnerWordsProps) {
         {...area('text', { onBlur: () => void say() })}
         className="mt-0.5 w-full resize-none border-b-2 border-ink bg-transparent px-1 py-1 text-body"
       />
+      {offered && <Offered said={words} onTake={offered.take} />}
       {typed('text').trim() !== words && (
         <Button type="submit" className="mt-1">
           Note it

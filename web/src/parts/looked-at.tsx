@@ -3,16 +3,35 @@ import Joi from 'joi';
 import type { Mechanism } from '@nibrel/core/planner/holds';
 import { comparePieces, type PartCondition, placesOn } from '@nibrel/core/workshop/parts';
 import { thingName } from '@nibrel/core/planner/words';
-import { useState } from 'react';
 import type { PartLine } from '@nibrel/core/api';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Field } from '../ui/field.tsx';
 import type { PartSaid } from './tell-desk.ts';
+import { Offered } from '../ui/offered.tsx';
 import { note, picked } from '../ui/typed.ts';
 import { useFields } from '../ui/use-fields.ts';
 
-const schema = Joi.object<{ condition: PartCondition; text: string }>({ condition: picked(), text: note(1000) });
+interface Looked {
+  readonly condition: PartCondition;
+  readonly text: string;
+  /** ids of pieces that came with it, and of joints that it has no place for */
+  readonly includes: readonly string[];
+  readonly lacks: readonly string[];
+}
+
+const schema = Joi.object<Looked>({
+  condition: picked(),
+  text: note(1000),
+  includes: Joi.array().items(Joi.string()),
+  lacks: Joi.array().items(Joi.string()),
+});
+
+const CONDITIONS: Readonly<Record<PartCondition, string>> = {
+  good: 'whole, the right one',
+  damaged: 'damaged',
+  wrong: 'wrong variant or colour',
+};
 
 interface LookedAtProps {
   readonly mechanism: Mechanism;
@@ -24,17 +43,16 @@ interface LookedAtProps {
 export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
   const { looked } = part;
   const { hazards = [] } = partById(mechanism.map, part.mapPart) ?? {};
-  const [includes, setIncludes] = useState<ReadonlySet<string>>(new Set(looked?.includes));
-  const [lacks, setLacks] = useState<ReadonlySet<string>>(new Set(looked?.lacks));
-  const { field, pick, sent } = useFields(schema, { condition: looked?.condition ?? 'good', text: looked?.text ?? '' });
+  const { condition = 'good', text = '', includes: came = [], lacks: left = [] } = looked ?? {};
+  const start: Looked = { condition, text, includes: came, lacks: left };
+  const { field, pick, sent, offered } = useFields(schema, start);
+  const [includes, lacks] = [pick('includes'), pick('lacks')];
   const pieces = comparePieces(mechanism, part.mapPart, []);
   const carried = [...pieces.movesOver, ...pieces.renewed];
   const places = placesOn(mechanism, part.mapPart);
-  const flip = (set: ReadonlySet<string>, id: string) =>
-    set.has(id) ? new Set([...set].filter((each) => each !== id)) : new Set([...set, id]);
-  const look = sent((said) =>
-    onSaid({ type: 'part-looked', data: { part: part.id, includes: [...includes], lacks: [...lacks], ...said } }),
-  );
+  const flip = ({ value, onChange }: typeof includes, id: string) =>
+    onChange(value.includes(id) ? value.filter((each) => each !== id) : [...value, id]);
+  const look = sent((said) => onSaid({ type: 'part-looked', data: { part: part.id, ...said } }));
   return (
     <form aria-label="Looked at" onSubmit={look} className="flex flex-col gap-3 border-t border-hair pt-4">
       <h2 className="text-lead font-bold">Old and new side by side</h2>
@@ -42,11 +60,7 @@ export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
         <Choice
           label="Condition"
           {...pick('condition')}
-          options={[
-            { value: 'good', label: 'whole, the right one' },
-            { value: 'damaged', label: 'damaged' },
-            { value: 'wrong', label: 'wrong variant or colour' },
-          ]}
+          options={(Object.keys(CONDITIONS) as PartCondition[]).map((value) => ({ value, label: CONDITIONS[value] }))}
         />
         <div className="min-w-60 grow">
           <Field label="Note" {...field('text')} maxLength={1000} />
@@ -58,6 +72,7 @@ export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
           {looked ? 'Note it anew' : 'Looked at'}
         </Button>
       </div>
+      {offered && <Offered said={[CONDITIONS[condition], text].filter(Boolean).join(', ')} onTake={offered.take} />}
       {carried.length > 0 && (
         <fieldset>
           <legend className="text-note text-quiet">The old one carries. Press what came with the new one.</legend>
@@ -66,15 +81,15 @@ export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
               <Toggle
                 key={each.id}
                 label={each.name}
-                on={includes.has(each.id)}
+                on={includes.value.includes(each.id)}
                 said={
-                  includes.has(each.id)
+                  includes.value.includes(each.id)
                     ? 'came with it'
                     : each.reuse === 'single-use'
                       ? 'new piece needed'
                       : 'moves over'
                 }
-                onFlip={() => setIncludes(flip(includes, each.id))}
+                onFlip={() => flip(includes, each.id)}
               />
             ))}
           </ul>
@@ -83,16 +98,16 @@ export function LookedAt({ mechanism, part, onSaid }: LookedAtProps) {
       {places.length > 0 && (
         <details>
           <summary className="min-h-12 cursor-pointer py-3 text-body">
-            Holes and sockets{lacks.size > 0 ? `, ${lacks.size} without a counterpart` : ''}
+            Holes and sockets{lacks.value.length > 0 ? `, ${lacks.value.length} without a counterpart` : ''}
           </summary>
           <ul className="grid gap-x-6 md:grid-cols-2">
             {places.map((each) => (
               <Toggle
                 key={each.id}
                 label={thingName(mechanism.map, each.id)}
-                on={!lacks.has(each.id)}
-                said={lacks.has(each.id) ? 'no place for it: left over' : 'has its place'}
-                onFlip={() => setLacks(flip(lacks, each.id))}
+                on={!lacks.value.includes(each.id)}
+                said={lacks.value.includes(each.id) ? 'no place for it: left over' : 'has its place'}
+                onFlip={() => flip(lacks, each.id)}
               />
             ))}
           </ul>

@@ -4,6 +4,7 @@ import type { PartLine } from '@nibrel/core/api';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import type { PartSaid } from './tell-desk.ts';
+import { Offered } from '../ui/offered.tsx';
 import { note } from '../ui/typed.ts';
 import { useFields } from '../ui/use-fields.ts';
 
@@ -31,7 +32,7 @@ export function Numbers({ part, onSaid }: NumbersProps) {
       <div className="grid gap-x-4 sm:grid-cols-2">
         {PLACES.map((place) => (
           <Place
-            key={`${place} ${valueAt(part, place)}`}
+            key={place}
             place={place}
             known={valueAt(part, place)}
             onValue={(value) => onSaid({ type: 'part-number', data: { part: part.id, place, value } })}
@@ -53,7 +54,7 @@ interface PlaceProps {
 }
 
 function Place({ place, known, onValue }: PlaceProps) {
-  const { field, sent, typed } = useFields(schema, { value: known });
+  const { field, sent, typed, offered } = useFields(schema, { value: known });
   const value = typed('value');
   const [check] = checkNumbers([{ place, value }]).numbers;
   const isTyped = value.trim() !== '';
@@ -74,6 +75,7 @@ function Place({ place, known, onValue }: PlaceProps) {
         }
       />
       {value.trim() !== known && <Button type="submit">Note</Button>}
+      {offered && <Offered said={known} onTake={offered.take} />}
     </form>
   );
 }

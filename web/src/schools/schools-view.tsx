@@ -11,6 +11,7 @@ import { useState } from 'react';
 import { useTellShop } from '../kit/tell-shop.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { Offered } from '../ui/offered.tsx';
 import { SelectField } from '../ui/select-field.tsx';
 import { Schools } from './plan-schools.tsx';
 import { temperatureFigure, temperatureUnit, typedTemperature } from '../app/units.ts';
@@ -80,14 +81,14 @@ export function SchoolsView() {
         <ul className="mt-2 border-t border-ink">
           {(Object.keys(LIMIT_WORDS) as (keyof Limits)[]).map((key) => (
             <Limit
-              key={`${key} ${shop.limits[key]}`}
+              key={key}
               name={key}
               value={shop.limits[key]}
               onLimit={(value) => tell.mutate({ type: 'limits', data: { [key]: value } })}
             />
           ))}
         </ul>
-        <Zone key={shop.zone} zone={shop.zone} onZone={(zone) => tell.mutate({ type: 'zone', data: { zone } })} />
+        <Zone zone={shop.zone} onZone={(zone) => tell.mutate({ type: 'zone', data: { zone } })} />
       </section>
     </main>
   );
@@ -124,7 +125,7 @@ function Limit({ name, value, onLimit }: LimitProps) {
   const schema = Joi.object<{ limit: number }>({
     limit: readBy(read, `A number from ${write(least)} to ${write(most)} ${unit}`, least, most),
   });
-  const { field, sent, typed } = useFields(schema, { limit: write(value) }, { live: true });
+  const { field, sent, typed, offered } = useFields(schema, { limit: write(value) }, { live: true });
   return (
     <li className="border-b border-hair py-1">
       <form onSubmit={sent(({ limit }) => onLimit(limit))} className="flex items-end gap-3">
@@ -138,12 +139,13 @@ function Limit({ name, value, onLimit }: LimitProps) {
         </div>
         {typed('limit').trim() !== write(value) && <Button type="submit">Set it</Button>}
       </form>
+      {offered && <Offered said={write(value)} onTake={offered.take} />}
     </li>
   );
 }
 
 function Zone({ zone, onZone }: { readonly zone: string; onZone(zone: string): void }) {
-  const { field, sent, typed } = useFields(zoneSchema, { zone });
+  const { field, sent, typed, offered } = useFields(zoneSchema, { zone });
   return (
     <form onSubmit={sent((said) => onZone(said.zone))} className="mt-3 flex items-end gap-3">
       <div className="grow">
@@ -155,6 +157,7 @@ function Zone({ zone, onZone }: { readonly zone: string; onZone(zone: string): v
         />
       </div>
       {typed('zone').trim() !== zone && <Button type="submit">Set it</Button>}
+      {offered && <Offered said={zone} onTake={offered.take} />}
     </form>
   );
 }
