@@ -26,7 +26,8 @@ export function OwnerWords({ words, onWords }: OwnerWordsProps) {
         id="owner-words"
         rows={2}
         maxLength={4000}
-        {...area('text', { onBlur: () => void say() })}
+        // while another window's words are offered nobody has chosen between them and these
+        {...area('text', { onBlur: () => void (offered ? null : say()) })}
         className="mt-0.5 w-full resize-none border-b-2 border-ink bg-transparent px-1 py-1 text-body"
       />
       {offered && <Offered said={words} onTake={offered.take} />}
