@@ -61,7 +61,7 @@ export function useFields<Typed extends FieldValues, Sent = Typed>(
 }
 
 /** Are the same things in the fields? What stands around a text is nothing that somebody wrote. */
-export function isSame<Typed extends FieldValues>(a: Typed, b: Typed): boolean {
+function isSame<Typed extends FieldValues>(a: Typed, b: Typed): boolean {
   const plain = (value: unknown) => (typeof value === 'string' ? value.trim() : JSON.stringify(value));
   return Object.keys(a).every((key) => plain(a[key]) === plain(b[key]));
 }
