@@ -94,11 +94,7 @@ function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): v
           label="Light"
           value={theme}
           onChange={setTheme}
-          options={[
-            { value: 'system', label: 'as the system' },
-            { value: 'light', label: 'light' },
-            { value: 'dark', label: 'dark' },
-          ]}
+          options={[{ value: 'system', label: 'as the system' }, 'light', 'dark']}
         />
         <HandsFree />
         <span>Temperatures</span>
@@ -112,12 +108,7 @@ function SettingsPanel({ open, onClose }: { readonly open: boolean; onClose(): v
           ]}
         />
         <span>Torque</span>
-        <Choice<TorqueUnit>
-          label="Torque"
-          value={torque}
-          onChange={setTorque}
-          options={TORQUE_UNITS.map((each) => ({ value: each, label: each }))}
-        />
+        <Choice<TorqueUnit> label="Torque" value={torque} onChange={setTorque} options={TORQUE_UNITS} />
       </div>
       <div className="mt-4">
         <Field

@@ -92,15 +92,7 @@ function Device({ map }: { readonly map: DeviceMap }) {
     <div className="grid min-h-0 lg:grid-cols-[1fr_24rem]">
       <div className="flex min-h-0 flex-col">
         <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 pt-4">
-          <Choice
-            label="Side"
-            value={side}
-            onChange={flip}
-            options={[
-              { value: 'front', label: 'front' },
-              { value: 'back', label: 'back' },
-            ]}
-          />
+          <Choice label="Side" value={side} onChange={flip} options={['front', 'back']} />
           <label className="flex grow items-center gap-4 text-body">
             <span>Peel</span>
             <Slider.Root

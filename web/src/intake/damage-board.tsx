@@ -42,15 +42,7 @@ export function DamageBoard({ map, state, side, shown, onSide: flip, onDamage, o
   return (
     <section aria-label="Damage" className="flex min-h-0 flex-col gap-2 px-4 py-3">
       <div className="flex flex-wrap items-center gap-2">
-        <Choice
-          label="Side"
-          value={side}
-          onChange={flip}
-          options={[
-            { value: 'front', label: 'front' },
-            { value: 'back', label: 'back' },
-          ]}
-        />
+        <Choice label="Side" value={side} onChange={flip} options={['front', 'back']} />
         <p className="text-body text-quiet">Mark what it is, then where</p>
       </div>
       <Choice

@@ -30,8 +30,12 @@ export function OwnerWords({ words, onWords }: OwnerWordsProps) {
         {...area('text', { onBlur: () => void (offered ? null : say()) })}
         className="mt-0.5 w-full resize-none border-b-2 border-ink bg-transparent px-1 py-1 text-body"
       />
-      {offered && <Offered said={words} onTake={offered.take} />}
-      {typed('text').trim() !== words && (
+      {offered && (
+        <Offered said={words} onTake={offered.take}>
+          <Button type="submit">Keep mine</Button>
+        </Offered>
+      )}
+      {!offered && typed('text').trim() !== words && (
         <Button type="submit" className="mt-1">
           Note it
         </Button>

@@ -67,11 +67,7 @@ export function OwnerSection({ state, ahead, spread, onTold }: OwnerSectionProps
           <Choice
             label="How"
             {...pick('how')}
-            options={[
-              { value: 'here', label: 'here' },
-              { value: 'by-phone', label: 'by phone' },
-              { value: 'in-writing', label: 'in writing' },
-            ]}
+            options={['here', { value: 'by-phone', label: 'by phone' }, { value: 'in-writing', label: 'in writing' }]}
           />
           <Button weight="loud" type="submit" keyName="Space">
             Told and agreed

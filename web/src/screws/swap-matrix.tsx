@@ -109,15 +109,7 @@ export function SwapMatrix({ map, limits }: SwapMatrixProps) {
           </div>
         </div>
         <div className="flex flex-col gap-2">
-          <Choice
-            label="Side"
-            value={side}
-            onChange={setSide}
-            options={[
-              { value: 'front', label: 'front' },
-              { value: 'back', label: 'back' },
-            ]}
-          />
+          <Choice label="Side" value={side} onChange={setSide} options={['front', 'back']} />
           <div className="h-[62dvh] min-h-96">
             <Zoomable>
               <DeviceDrawing

@@ -3,7 +3,8 @@ import { ToggleGroup } from 'radix-ui';
 interface ChoiceProps<T extends string> {
   readonly label: string;
   readonly value: T;
-  readonly options: readonly { readonly value: T; readonly label: string }[];
+  /** one that is called what it is may be only its name */
+  readonly options: readonly (T | { readonly value: T; readonly label: string })[];
   onChange(value: NoInfer<T>): void;
 }
 
@@ -17,15 +18,18 @@ export function Choice<T extends string>({ label, value, options, onChange }: Ch
       onValueChange={(next) => next && onChange(next as T)}
       className="flex flex-wrap border-y border-l border-ink"
     >
-      {options.map((option) => (
-        <ToggleGroup.Item
-          key={option.value}
-          value={option.value}
-          className="min-h-12 grow border-r border-ink px-3 text-body whitespace-nowrap hover:bg-mat data-[state=on]:bg-ink data-[state=on]:text-paper"
-        >
-          {option.label}
-        </ToggleGroup.Item>
-      ))}
+      {options.map((option) => {
+        const { value: each, label: called } = typeof option === 'string' ? { value: option, label: option } : option;
+        return (
+          <ToggleGroup.Item
+            key={each}
+            value={each}
+            className="min-h-12 grow border-r border-ink px-3 text-body whitespace-nowrap hover:bg-mat data-[state=on]:bg-ink data-[state=on]:text-paper"
+          >
+            {called}
+          </ToggleGroup.Item>
+        );
+      })}
     </ToggleGroup.Root>
   );
 }

@@ -134,16 +134,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
                 On
               </Button>
             </div>
-            <Choice
-              label="Pace"
-              value={pace}
-              onChange={setPace}
-              options={[
-                { value: 'slow', label: 'slow' },
-                { value: 'steady', label: 'steady' },
-                { value: 'quick', label: 'quick' },
-              ]}
-            />
+            <Choice label="Pace" value={pace} onChange={setPace} options={['slow', 'steady', 'quick']} />
             <Button keyName="W" onClick={nextDelicate}>
               To the next delicate step
             </Button>

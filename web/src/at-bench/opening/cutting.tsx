@@ -190,11 +190,7 @@ function Edges({ map, state, bond, cut, done, onPicks }: EdgesProps) {
         <Choice
           label="Picks that stay in"
           value={wedged}
-          options={[
-            { value: 'none', label: 'none' },
-            { value: 'plastic', label: 'plastic' },
-            { value: 'metal', label: 'metal' },
-          ]}
+          options={['none', 'plastic', 'metal']}
           onChange={(material) =>
             onPicks(material === 'none' ? (picks?.material ?? 'plastic') : material, material === 'none' ? 0 : 1)
           }

@@ -24,12 +24,7 @@ export function useSoaking({ state, op, warm }: OpeningWork): { readonly hand: H
       <div className="flex flex-col gap-3">
         <div className="flex flex-wrap items-center gap-3">
           <span className="text-body text-quiet">Drops</span>
-          <Choice
-            label="Drops"
-            value={chosen}
-            options={DROPS.map((value) => ({ value, label: value }))}
-            onChange={setChosen}
-          />
+          <Choice label="Drops" value={chosen} options={DROPS} onChange={setChosen} />
         </div>
         <p className="text-body text-quiet">
           {hottest === undefined

@@ -36,7 +36,7 @@ export function PeopleHere({ people }: { readonly people: readonly Person[] }) {
                   label={`${each.name} is`}
                   value={each.role}
                   onChange={(next) => say(each.name, next)}
-                  options={ROLES.map((value) => ({ value, label: value }))}
+                  options={ROLES}
                 />
                 <Button weight="quiet" onClick={() => say(each.name, null)}>
                   Has left
@@ -59,7 +59,7 @@ export function PeopleHere({ people }: { readonly people: readonly Person[] }) {
           <div className="grow">
             <Field label="Somebody new" {...field('name')} maxLength={60} />
           </div>
-          <Choice label="As" {...pick('role')} options={ROLES.map((value) => ({ value, label: value }))} />
+          <Choice label="As" {...pick('role')} options={ROLES} />
           <Button type="submit">Put on the list</Button>
         </form>
       ) : (
