@@ -7,9 +7,9 @@ export default defineConfig({
   outputDir: '../test-results/e2e',
   // a server each, and a browser each
   workers: 2,
-  timeout: 120_000,
+  timeout: 240_000,
   // as patient as with a press: a slow machine is no failure
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   reporter: [
     ['list'],
     ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? '../test-results/e2e.json' }],
@@ -18,7 +18,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     // what moves without end is drawn without end, and by no graphics card here
     contextOptions: { reducedMotion: 'reduce' },
-    actionTimeout: 15_000,
+    actionTimeout: 30_000,
     launchOptions: {
       executablePath: process.env['NIBREL_CHROMIUM'] ?? '/usr/bin/chromium',
       args: [
