@@ -19,11 +19,11 @@ import type { Db } from './database.ts';
 import type { DeviceMaps } from './device-maps.ts';
 import { eventOf, EventRows, type StoredEvent } from './event-rows.ts';
 import { FoldedJobs, type KeptJob, type Live } from './folded.ts';
+import { jobOf, rowOf } from './job-rows.ts';
 import { jobLine, lastStopOf, summaryOf, usesOf } from './line.ts';
 import { Lines } from './lines.ts';
 import type { Photos } from './photos.ts';
 import { jobs } from './schema.ts';
-import { sumOf } from './sum.ts';
 
 /** What is known of a call beside its events: their shapes checked before, who is signed in, which lead has confirmed. */
 interface Call {
@@ -313,53 +313,4 @@ function isForUnreadable({ type, data }: BenchEvent, { id }: Job): boolean {
 function notAdded(why: string): Problem {
   const cure = 'Only notes and stops are taken, and a lead ends it. Its raw rows can be exported.';
   return wrong('', `This repair can not be read: ${why}`, cure);
-}
-
-type Row = typeof jobs.$inferSelect;
-
-function sumOfJob(row: Omit<Row, 'sum'>): string {
-  const { id, map, revision, targets, policy, title, owner, serial, colour, limits, createdAt, by } = row;
-  return sumOf(id, map, revision, targets, policy, title, owner, serial, colour, limits, createdAt, by);
-}
-
-function rowOf(job: Job): Row {
-  const { owner = null, serial = null, colour = null, by = null } = job;
-  const row = {
-    ...job,
-    targets: JSON.stringify(job.targets),
-    policy: JSON.stringify(job.policy),
-    limits: job.limits ? JSON.stringify(job.limits) : null,
-    owner,
-    serial,
-    colour,
-    by,
-  };
-  return { ...row, sum: sumOfJob(row) };
-}
-
-/** What was changed on the disk, or is no JSON, is not believed: the job is there, and says so. */
-function jobOf(row: Row): KeptJob {
-  const { id, map, revision, title, createdAt } = row;
-  try {
-    if (row.sum === null || row.sum === sumOfJob(row)) return readJob(row);
-  } catch {
-    // said below
-  }
-  const at = Number.isNaN(Date.parse(createdAt)) ? new Date(0).toISOString() : createdAt;
-  const unreadable = 'What it was taken in as is damaged on the disk.';
-  return { id, map, revision, title, createdAt: at, targets: [], policy: {}, unreadable };
-}
-
-function readJob(row: Row): Job {
-  const { owner, serial, colour, limits, by, sum: _, ...rest } = row;
-  return {
-    ...rest,
-    targets: JSON.parse(row.targets),
-    policy: JSON.parse(row.policy),
-    ...(owner === null ? {} : { owner }),
-    ...(serial === null ? {} : { serial }),
-    ...(colour === null ? {} : { colour }),
-    ...(limits === null ? {} : { limits: JSON.parse(limits) }),
-    ...(by === null ? {} : { by }),
-  };
 }
