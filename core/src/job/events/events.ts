@@ -31,25 +31,7 @@ export interface DoneStep {
   readonly again?: boolean;
 }
 
-export type TroubleKind =
-  | 'screw-stripped'
-  | 'will-not-lift'
-  | 'grabbed-again'
-  | 'drags'
-  | 'cup-slips'
-  | 'cut-too-deep'
-  | 'clip-broken'
-  | 'tab-snapped'
-  | 'part-cracked'
-  | 'connector-damaged'
-  | 'screw-lost'
-  | 'screw-never-there'
-  | 'one-screw-more'
-  | 'another-length'
-  | 'no-place'
-  | 'other';
-
-export const TROUBLE_KINDS: readonly TroubleKind[] = [
+export const TROUBLE_KINDS = [
   'screw-stripped',
   'will-not-lift',
   'grabbed-again',
@@ -66,11 +48,11 @@ export const TROUBLE_KINDS: readonly TroubleKind[] = [
   'another-length',
   'no-place',
   'other',
-];
+] as const;
 
-export type StopReason = 'swelling' | 'dent' | 'puncture' | 'leak' | 'burnt' | 'smoke' | 'smell' | 'heat' | 'other';
+export type TroubleKind = (typeof TROUBLE_KINDS)[number];
 
-export const STOP_REASONS: readonly StopReason[] = [
+export const STOP_REASONS = [
   'swelling',
   'smoke',
   'smell',
@@ -80,21 +62,13 @@ export const STOP_REASONS: readonly StopReason[] = [
   'burnt',
   'heat',
   'other',
-];
+] as const;
 
-export type DecisionAbout =
-  'missing-screw' | 'left-open' | 'charge' | 'wet' | 'failed-test' | 'while-open' | 'kit' | 'other';
+export type StopReason = (typeof STOP_REASONS)[number];
 
-const DECISIONS: readonly DecisionAbout[] = [
-  'missing-screw',
-  'left-open',
-  'charge',
-  'wet',
-  'failed-test',
-  'while-open',
-  'kit',
-  'other',
-];
+const DECISIONS = ['missing-screw', 'left-open', 'charge', 'wet', 'failed-test', 'while-open', 'kit', 'other'] as const;
+
+export type DecisionAbout = (typeof DECISIONS)[number];
 
 /** What an event of each type says. Types and data are published as docs/events.schema.json. */
 export interface EventData

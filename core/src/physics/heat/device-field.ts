@@ -12,9 +12,10 @@ import { CUTS_ON_C, type Past } from './foresee.ts';
 import { figuresOfLayers, type Material, MATERIALS, POUCH_CELL } from './materials.ts';
 import { BARE_W_m2K, FAR_W_m2K, type HeatSetting, ROOM_C, sourceOf } from './setting.ts';
 
+export const TOUCHES = ['all', 'upper', 'lower', 'top', 'bottom', 'left', 'right'] as const;
+
 /** Where the source touches: all of the face, one of its halves, or a strip along an edge. */
-export type Touch = 'all' | 'upper' | 'lower' | 'top' | 'bottom' | 'left' | 'right';
-export const TOUCHES: readonly Touch[] = ['all', 'upper', 'lower', 'top', 'bottom', 'left', 'right'];
+export type Touch = (typeof TOUCHES)[number];
 
 export interface DeviceWarming {
   readonly map: DeviceMap;
