@@ -12,7 +12,7 @@ import {
 import type { BenchEvent, Job } from '../events/index.ts';
 import { folding, grown, type JobState, newJob, type Outcome, type Surroundings, UNKNOWN } from '../state/index.ts';
 import { checkpointsOf, afterOneMore, isCheckpoint, withCheckpoints } from './checkpoints.ts';
-import { taken } from './taken.ts';
+import { taken } from './event-taken.ts';
 
 /**
  * Folds a job's events. Accepted once is accepted for good, also where a later version would refuse it: what no longer
