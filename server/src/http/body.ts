@@ -57,7 +57,7 @@ const MOST_TOLD = 100;
 
 /** The fields that a schema found at fault. */
 export function told(error: Joi.ValidationError): Problem[] {
-  return misshapen(error).slice(0, MOST_TOLD);
+  return misshapen({ details: error.details.slice(0, MOST_TOLD) });
 }
 
 /** So large a body is checked in a thread of its own. */

@@ -75,7 +75,10 @@ export function leadRoutes({ shop, secrets, confirmations, network }: LeadRoutes
       throw HttpProblem.at(409, wrong('isNew', `${person} has no secret yet.`, 'Choose one: isNew.'));
     }
     if (await tries.guess(context, () => secrets.is(person, secret))) return;
-    throw HttpProblem.at(401, wrong('secret', `That is not the secret that ${person} set.`, 'Try again.'));
+    throw HttpProblem.at(
+      401,
+      wrong('secret', `That is not the secret that ${person} set.`, 'Whoever starts the server can have it forgotten.'),
+    );
   };
 
   return routes;

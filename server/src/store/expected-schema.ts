@@ -27,7 +27,7 @@ export function journal(): readonly { readonly when: number; readonly tag: strin
 }
 
 /** From this migration on lines are a table like any other; before it the application made one beside them. */
-const LINES = journal().findIndex(({ tag }) => tag === '0003_lines');
+const LINES = '0003_lines';
 
 /**
  * What a database is made of, less what SQLite and its migrator keep for themselves.
@@ -36,8 +36,9 @@ const LINES = journal().findIndex(({ tag }) => tag === '0003_lines');
 export function schemaOf(db: Database.Database, seen: number): SchemaObject[] {
   const sql = 'SELECT type, name, tbl_name AS "of", sql FROM sqlite_master ORDER BY type, name';
   const rows = db.prepare(sql).all() as SchemaObject[];
+  const hasLines = journal().findIndex(({ tag }) => tag === LINES) < seen;
   return rows
-    .filter((each) => !isBeside(each) && !(seen <= LINES && isLines(each)))
+    .filter((each) => !isBeside(each) && (hasLines || !isLines(each)))
     .map((each) => ({ ...each, sql: each.sql && each.sql.replaceAll(/\s+/g, ' ').trim() }));
 }
 

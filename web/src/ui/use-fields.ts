@@ -33,7 +33,7 @@ export function useFields<Typed extends FieldValues, Sent = Typed>(
   useEffect(() => reset(filled), [filled, reset]);
   return {
     /** what another window said while something else stands here, and how to take it */
-    offered: isNew && !isOwn ? { values: start, take: () => setFilled(start) } : null,
+    offered: isNew && !isOwn ? { take: () => setFilled(start) } : null,
     /** for a `Field` */
     field: (name: Path<Typed>) => {
       const message = formState.errors[name]?.message;

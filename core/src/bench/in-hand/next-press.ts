@@ -91,7 +91,7 @@ function pressOnStep(
 ): NextPress {
   const op = ops[0]!;
   const isTooWarm = ({ name, part, joint }: Op) =>
-    name === 'wipe' && part === undefined && tooWarmForAlcohol(mechanism, state, joint!, now, 'C') !== null;
+    name === 'wipe' && part === undefined && tooWarmForAlcohol(mechanism, state, joint!, now) !== null;
   if (isTooWarm(op)) return { ...NOTHING, label: 'Too warm for alcohol: let it cool' };
   const left_s = waitLeft_s(state, op, now);
   if (left_s === null && isClocked(op)) {

@@ -136,7 +136,8 @@ function inspected(mechanism: Mechanism, state: JobState, data: DeviationEventDa
 
 function closing(mechanism: Mechanism, state: JobState, { joint: id, way }: DeviationEventData['closing']): Outcome {
   const joint = jointById(mechanism.map, id);
-  if (joint?.type !== 'bond' || isSelfParting(joint)) return { problem: notInMap('joint', 'bond', id) };
+  if (joint?.type !== 'bond' || isSelfParting(joint))
+    return { problem: wrong('joint', `“${id}” is no bond that is closed again.`, 'Name one that the map has.') };
   const { deviations } = state;
   const names = heldName(mechanism.map, joint);
   const isMade = !state.device.released[mechanism.joint.get(id)!] && state.done.some((op) => op.joint === id);

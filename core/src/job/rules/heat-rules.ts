@@ -103,10 +103,11 @@ function notBelieved(
 ): Problem | null {
   if (heating?.joint !== joint) return null;
   const cells = new Set(map.parts.flatMap(({ id, hazards }) => (hazards?.includes('lithium') ? [id] : [])));
-  for (const [index, reading] of readings.entries()) {
-    const earlier = [...heating.readings, ...readings.slice(0, index)];
+  const earlier = [...heating.readings];
+  for (const reading of readings) {
     const problem = cells.has(reading.spot) ? null : readingProblem(reading, earlier, heating.setting, ROOM_C, unit);
     if (problem) return problem;
+    earlier.push(reading);
   }
   return null;
 }
@@ -142,7 +143,7 @@ export function tooWarmForAlcohol(
   state: JobState,
   joint: string,
   now: number,
-  unit: TemperatureUnit,
+  unit: TemperatureUnit = 'C',
 ): Problem | null {
   const { heating, warmed } = state.opening;
   if (warmed.length === 0 && !heating) return null;

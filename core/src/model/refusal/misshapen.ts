@@ -2,7 +2,7 @@ import type { ValidationError, ValidationErrorItem } from 'joi';
 import { type Problem, wrong } from './problem.ts';
 
 /** What a schema found wrong, each by its field. Joi says what a field has to be, which is the cure. */
-export function misshapen({ details }: ValidationError, within = ''): Problem[] {
+export function misshapen({ details }: Pick<ValidationError, 'details'>, within = ''): Problem[] {
   return details.map((detail) => misshapenAt(detail, within));
 }
 
