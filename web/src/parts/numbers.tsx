@@ -29,7 +29,7 @@ export function Numbers({ part, onSaid }: NumbersProps) {
           {agree ? '✓ The same in all places' : '✕ Not the same in all places'}
         </p>
       )}
-      <div className="grid gap-x-4 sm:grid-cols-2">
+      <div className="grid grid-cols-[repeat(auto-fit,minmax(13rem,1fr))] gap-x-4">
         {PLACES.map((place) => (
           <Place
             key={place}
