@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { DemoServer } from './server.ts';
-import { takeIn } from './steps.ts';
+import { jump, takeIn } from './steps.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -87,6 +87,7 @@ test('a barred board is sent back with the days that are left, and a calendar en
 
 test('photographs are stored and shown, by content and not by name', async ({ page }) => {
   await takeIn(page, server.url, 'dunlin-open', 'port-board', 'Lookout 3');
+  await jump(page, /The owner says/);
   const files = page.getByLabel('Photographs from files');
   await files.setInputFiles([
     { name: 'holiday.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('MZ this is a program, not a picture') },

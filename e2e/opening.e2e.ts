@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { DemoServer } from './server.ts';
-import { here, inHand, operation, prepare, step } from './steps.ts';
+import { here, inHand, operation, picked, prepare, step, taken, trouble } from './steps.ts';
 import { noViolations } from './violations.ts';
 
 let server: DemoServer;
@@ -16,13 +16,8 @@ async function atBench(page: Page, device: string, part: string, title: string |
   await page.goto(server.url);
   await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('Planning');
   await page.keyboard.press('n');
-  await page.getByRole('combobox', { name: 'Device' }).selectOption({ label: device });
-  await page.getByRole('combobox', { name: 'Replace' }).selectOption({ label: part });
-  await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
-  await page.getByRole('textbox', { name: 'Job number' }).fill(`Pier ${part}`);
-  await page.keyboard.press('Enter');
-  await page.waitForURL('**/intake');
-  await here(page, 'Ines');
+  await picked(page, device, part);
+  await taken(page, `Pier ${part}`);
   await page.keyboard.press('Enter');
   await page.waitForURL('**/prepare');
   await prepare(page, '20');
@@ -129,7 +124,7 @@ test('a tablet is warmed zone by zone, each when the cut comes to it', async ({ 
   };
   await toZone('lower');
   await expect(heading).toHaveText('Cut: bottom');
-  await expect(operation(page)).toContainText('came off early');
+  await expect(operation(page)).toContainText('Heat off early');
   await expect(operation(page)).toContainText('Glass can break');
   const edges = page.getByRole('list', { name: 'Edges' });
   await expect(edges).toContainText('heat, then upper right');
@@ -144,7 +139,7 @@ test('a tablet is warmed zone by zone, each when the cut comes to it', async ({ 
   // it does not soften: another source goes on in its place
   await operation(page).getByRole('button', { name: 'plate', exact: true }).click();
   await expect(operation(page)).toContainText('Warming plate, ');
-  await expect(operation(page).locator('[data-step]')).not.toContainText('Saving');
+  await expect(page.locator('[data-step]')).not.toContainText('Saving');
   await page.keyboard.press('w');
   await expect(heading).toHaveText('Cut: upper right');
   const { pathname } = new URL(page.url());
@@ -179,10 +174,9 @@ test('a reading that can not be right is refused by name, and nothing is lost', 
   await operation(page).getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('w');
   await expect(operation(page).getByRole('heading', { level: 1 })).toHaveText('Cut: bottom');
-  await expect(operation(page)).toContainText('The source came off early');
+  await expect(operation(page)).toContainText('Heat off early');
   await noViolations(page);
-  await page.keyboard.press('t');
-  await page.getByRole('combobox', { name: 'What happened' }).selectOption({ label: 'Cut too deep' });
+  await trouble(page, 'Cut too deep');
   await page.getByRole('combobox', { name: 'At which edge' }).selectOption({ label: 'left, 2 mm' });
   await page.keyboard.press('Tab');
   await page.getByRole('button', { name: 'Record it' }).click();
@@ -256,14 +250,13 @@ test('a pick card is printed from the device', async ({ page }) => {
 test('solvent is counted in drops, and its bench is aired before any heat', async ({ page }) => {
   await atBench(page, 'Tern 5', 'Battery', 'Pull the straps up');
   // pulled dry first; soaked only once one has snapped
-  await page.keyboard.press('t');
-  await page.getByRole('combobox', { name: 'What happened' }).selectOption('tab-snapped');
+  await trouble(page, 'A pull tab snapped');
   await page.getByRole('button', { name: /^Record it/ }).click();
   await expect.poll(() => inHand(page)).toBe('Let solvent soak in');
   await page.getByRole('radio', { name: '10' }).click();
   await expect(operation(page)).toContainText(/After 10 drops the bench is aired for \d+:\d\d before any heat/);
   // what was warmed on the way cools first
-  await expect(operation(page).locator('[data-step]')).toHaveText(/^Heat off and away, solvent on/, {
+  await expect(page.locator('[data-step]')).toHaveText(/^Heat off and away, solvent on/, {
     timeout: 120_000,
   });
   await page.keyboard.press('Space');

@@ -1,7 +1,19 @@
 import { expect, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
-import { confirms, finish, heading, here, inHand, openBench, operation, prepare, step } from './steps.ts';
+import {
+  confirms,
+  finish,
+  heading,
+  here,
+  inHand,
+  openBench,
+  operation,
+  picked,
+  prepare,
+  step,
+  taken,
+} from './steps.ts';
 import { noViolations } from './violations.ts';
 
 let server: DemoServer;
@@ -18,14 +30,12 @@ test('a Tern 5 display is replaced by keyboard alone, through a killed server, t
   await page.goto(server.url);
   await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('Planning');
   await page.keyboard.press('n');
-  await page.getByRole('combobox', { name: 'Device' }).selectOption({ label: 'Tern 5' });
-  await page.getByRole('combobox', { name: 'Replace' }).selectOption({ label: 'Display' });
-  await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
+  await picked(page, 'tern', 'displ');
+  await page.getByRole('button', { name: 'What it takes' }).click();
   await expect(page.getByRole('region', { name: 'Moves over to the new part' })).toContainText('Earpiece');
-  await page.getByRole('textbox', { name: 'Job number' }).fill('Galley 7');
-  await page.keyboard.press('Enter');
-  await page.waitForURL('**/intake');
-  await here(page, 'Ines');
+  await page.keyboard.press('Escape');
+  await taken(page, 'Galley 7');
+  await page.keyboard.press('Space');
   await expect(page.getByRole('region', { name: 'Functions tried' })).toContainText('Picture');
   await page.keyboard.press('Enter');
   await page.waitForURL('**/prepare');
@@ -117,7 +127,7 @@ test('a held key counts once, undo takes it back, and trouble adds a round of he
   for (let steps = 0; steps < 12 && (await inHand(page)) !== 'Cut: bottom'; steps++) await step(page);
   await expect(heading).toHaveText('Cut: bottom');
   await page.keyboard.press('t');
-  await page.getByRole('combobox', { name: 'What happened' }).selectOption({ label: 'It will not lift' });
+  await page.getByRole('dialog', { name: 'What is wrong?' }).getByRole('button', { name: 'It will not lift' }).click();
   await page.getByRole('textbox', { name: 'Note' }).fill('stiff at the top');
   await page.keyboard.press('Enter');
   await expect(operation(page)).toContainText('Heat it');
@@ -128,11 +138,8 @@ test('a held key counts once, undo takes it back, and trouble adds a round of he
 
 test('pressing a later part takes all that comes before it in one press', async ({ page }) => {
   await page.goto(`${server.url}/new?map=dunlin-open&part=port-board`);
-  await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
-  await page.getByRole('button', { name: 'Take it in' }).click();
-  await page.waitForURL('**/intake');
-  await here(page, 'Ines');
-  await page.getByRole('button', { name: 'Taken in: prepare it' }).click();
+  await taken(page, '');
+  await page.keyboard.press('Enter');
   await page.waitForURL('**/prepare');
   await prepare(page, '60');
   await expect(operation(page)).toContainText('Switch it off');
@@ -236,6 +243,8 @@ for (const [colorScheme, rules] of [
       ['/', /Purser 3/],
       ['/devices/tern-5', /Tern 5/],
       ['/new?map=tern-5&part=display', /hands-on/],
+      ['/new', /Which device/],
+      ['/new?map=tern-5', /Which part/],
       ['/records', /Records/],
       ['/parts', /Parts desk/],
       ['/kit', /Tools and bits/],
@@ -243,7 +252,7 @@ for (const [colorScheme, rules] of [
       ['/heat/shearwater-11', /source on/],
       ['/pick-card/tern-5', /Page to print/],
       [`${bench}/intake`, /The owner says/],
-      [`${bench}/prepare`, /See the whole way/],
+      [`${bench}/prepare`, /Prepare ·/],
       [`${bench}/way`, /To the next delicate/],
       [`${bench}/hand-over`, /Not finished yet/],
       [`${bench}/record`, /The owner must know|Tests/],

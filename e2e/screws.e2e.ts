@@ -1,7 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
-import { heading, here, openBench, operation } from './steps.ts';
+import { heading, here, openBench } from './steps.ts';
 
 // a camera that shows a pattern, and is granted: the browser's own stand-in
 const FAKE_CAMERA = ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'];
@@ -38,7 +38,7 @@ test('a pedal strips it to the board while it speaks; the last lead is named, an
   await page.goto(job.address);
   let pictures = 0;
   for (let presses = 0; presses < 60; presses++) {
-    await expect(operation(page).locator('[data-step]')).toBeEnabled();
+    await expect(page.locator('[data-step]')).toBeEnabled();
     const ahead = await job.ahead();
     const before = ahead.length;
     if (!ahead.some(({ id }) => id === 'lift:board')) break;
@@ -111,7 +111,7 @@ test('a spilled mat is sorted from the caliper, save two that it calls ambiguous
   await expect(page.getByRole('region', { name: 'Mat' })).toContainText('1 screw is missing');
   await page.keyboard.press('m');
   const missing = page.getByRole('dialog', { name: 'Missing screws' });
-  await expect(missing).toContainText('the mat was spilled after that');
+  await expect(missing).toContainText('spilled after that');
   await missing.getByRole('button', { name: 'Note it to order' }).click();
   await expect(missing.getByRole('button', { name: 'Noted to order' })).toBeVisible();
 });

@@ -21,6 +21,19 @@ function faults(page: Page): Promise<string[]> {
     const found = new Set<string>();
     const button = document.querySelector('[data-step]')?.getBoundingClientRect();
     if (button && (button.top < 0 || button.bottom > innerHeight + 1)) found.add('the main button is out of sight');
+    if (document.documentElement.scrollWidth > innerWidth + 1) found.add('it overflows sideways');
+    const where = document.querySelector('.frame-where')!.getBoundingClientRect();
+    const isUpright = innerWidth < 1024;
+    if (innerWidth >= 768 && (isUpright ? where.height / innerHeight : where.width / innerWidth) < 0.495)
+      found.add('the drawing is smaller than half of the screen');
+    const bar = document.querySelector('nav[aria-label="Answers"]')!.getBoundingClientRect();
+    // a page that is longer than its window ends above its bar
+    scrollTo(0, document.body.scrollHeight);
+    const last = document.querySelector('main')!.getBoundingClientRect().bottom;
+    const barNow = document.querySelector('nav[aria-label="Answers"]')!.getBoundingClientRect();
+    if (last > barNow.top + 1) found.add('something lies under the bar');
+    scrollTo(0, 0);
+    if (bar.height > innerHeight / 2) found.add('the bar takes more than half of the screen');
     const words = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
     for (let node = words.nextNode(); node; node = words.nextNode()) {
       const text = node.textContent?.trim();
@@ -79,4 +92,35 @@ for (const { device, part } of [
       expect(Object.fromEntries(wrong)).toEqual({});
     });
   }
+}
+
+// a phone, a laptop at 200 %, and one with larger letters
+for (const { name, width, height, letters } of [
+  { name: 'a phone', width: 390, height: 844, letters: 100 },
+  { name: '200 %', width: 640, height: 400, letters: 100 },
+  { name: 'letters of 125 %', width: 1280, height: 800, letters: 125 },
+]) {
+  test(`every stage fits on ${name}: the main answer in sight, nothing sideways, nothing under the bar`, async ({
+    page,
+  }) => {
+    await page.setViewportSize({ width, height });
+    await page.addInitScript((percent) => {
+      addEventListener('DOMContentLoaded', () => {
+        document.documentElement.style.fontSize = `${(17 * percent) / 100}px`;
+      });
+    }, letters);
+    const job = await Driven.begin(server.url, 'tern-5', [{ replace: 'display' }], 'Small screens');
+    await job.until('release:connector-lid-screws');
+    await openBench(page, job);
+    const found: string[] = [];
+    for (const path of ['', '/intake', '/prepare', '/hand-over']) {
+      await page.goto(job.address + path);
+      await expect(page.locator('[data-step]')).toBeVisible();
+      found.push(...(await lastingFaults(page)).map((fault) => `${path}: ${fault}`));
+    }
+    await page.goto(`${server.url}/new?map=tern-5&part=display`);
+    await expect(page.locator('[data-step]')).toBeVisible();
+    found.push(...(await lastingFaults(page)).map((fault) => `new: ${fault}`));
+    expect(found).toEqual([]);
+  });
 }

@@ -3,7 +3,8 @@ import { expect, type Page } from '@playwright/test';
 
 export const operation = (page: Page) => page.getByRole('region', { name: 'Operation' });
 
-export const heading = (page: Page) => operation(page).getByRole('heading', { level: 1 });
+export const heading = (page: Page, region = 'Operation') =>
+  page.getByRole('region', { name: region, exact: true }).getByRole('heading', { level: 1 });
 
 /** Says who is at the bench. */
 export async function here(page: Page, name: string) {
@@ -30,10 +31,12 @@ interface InHand {
 
 /** What is in hand, all of it read at one moment; null while the step before it is being saved or planned. */
 async function seen(page: Page): Promise<InHand | null> {
-  return operation(page).evaluate((region) => {
-    const text = (selector: string) => [...region.querySelectorAll(selector)].map((each) => each.textContent).join('|');
+  return page.evaluate(() => {
+    const text = (selector: string) =>
+      [...document.querySelectorAll(selector)].map((each) => each.textContent).join('|');
     const label = text('[data-step]');
-    return label === '' || label.includes('Saving') ? null : { title: text('h1'), lines: text('p'), label };
+    if (label === '' || label.includes('Saving')) return null;
+    return { title: text('main h1'), lines: text('main section p'), label };
   });
 }
 
@@ -79,42 +82,63 @@ export async function finish(page: Page) {
 
 export const section = (page: Page, name: string | RegExp) => page.getByRole('region', { name, exact: true });
 
-/** Passes the gate by keyboard: the owner agrees, the charge is read, the bench is as it has to be. */
-export async function prepare(page: Page, charge: string) {
-  const told = section(page, 'The owner must know').getByRole('button', { name: 'Told and agreed' });
-  const battery = page.getByRole('region', { name: /battery/i });
-  const bench = section(page, 'The bench');
-  await expect(page.getByText('Planning from here')).toHaveCount(0);
-  await expect(bench).toBeVisible();
-  if (await told.isVisible()) {
-    await page.keyboard.press('Space');
-    await expect(told).toHaveCount(0);
-  }
-  if (await battery.getByRole('textbox', { name: 'Now, %' }).isVisible()) {
-    await battery.getByRole('textbox', { name: 'Now, %' }).fill(charge);
-    await page.keyboard.press('Enter');
-  }
-  const reason = bench.getByRole('textbox');
-  const done = bench.getByRole('button', { name: /All of it is so|Go on without/ });
-  await expect(done).toBeVisible();
-  if (await reason.isVisible()) {
-    await reason.fill('Maren: it will do');
-    await page.keyboard.press('Enter');
-  } else await page.keyboard.press('Space');
-  await expect(page.getByRole('button', { name: 'Prepared: to the bench' })).toBeVisible();
-  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press('Space');
-  await page.waitForURL(/\/jobs\/[^/]+$/);
+/** What is asked now, once what was said before is on disk. */
+const asked = async (page: Page) => (await seenOnce(page)).title;
+
+/** Jumps to a question of the stage by its name in the list. */
+export async function jump(page: Page, name: RegExp) {
+  await page.getByRole('list', { name: 'What is asked here' }).getByRole('button', { name }).click();
 }
 
-/** Takes in a repair and says who is here. */
-export async function takeIn(page: Page, url: string, map: string, part: string, title: string) {
-  await page.goto(`${url}/new?map=${map}&part=${part}`);
+/** Tells a trouble from what is wrong. */
+export async function trouble(page: Page, label: string) {
+  await page.keyboard.press('t');
+  await page.getByRole('dialog', { name: 'What is wrong?' }).getByRole('button', { name: 'Another trouble' }).click();
+  await page.getByRole('combobox', { name: 'What happened' }).selectOption({ label });
+}
+
+/** What is typed where the preparation asks for something. */
+const typedFor = (label: string, charge: string) =>
+  label.startsWith('Charge') ? charge : label.startsWith('From') ? 'Harbour Parts, new' : 'Maren: it will do';
+
+/** Answers the preparation by keyboard, as it asks: parts are here, the owner agrees, the bench is as it has to be. */
+export async function prepare(page: Page, charge: string) {
+  await expect(page.getByText('Planning from here')).toHaveCount(0);
+  for (let questions = 0; questions < 20; questions++) {
+    if (/\/jobs\/[^/]+$/.test(page.url())) return;
+    const before = await asked(page);
+    const field = page.getByRole('main').getByRole('textbox', { name: /^(Charge now|From, and|Start without)/ });
+    if (await field.isVisible()) {
+      const label = (await page.getByRole('main').locator('label').first().textContent())!;
+      await field.fill(typedFor(label, charge));
+      await field.press('Enter');
+    } else await page.keyboard.press('Space');
+    await expect.poll(async () => !page.url().endsWith('/prepare') || (await asked(page)) !== before, OFTEN).toBe(true);
+  }
+  throw new Error('The preparation did not end.');
+}
+
+/** Finds a device, then its part, by what they are called. */
+export async function picked(page: Page, device: string, part: string) {
+  await page.getByRole('textbox', { name: 'Find a device' }).fill(device);
+  await page.keyboard.press('Enter');
+  await page.getByRole('textbox', { name: 'Find a part' }).fill(part);
+  await page.keyboard.press('Enter');
+}
+
+/** Says whose it is and what it is called, takes it in, and says who is here. */
+export async function taken(page: Page, title: string) {
   await expect(page.getByRole('region', { name: 'Plan', exact: true })).toContainText('hands-on');
   await page.getByRole('textbox', { name: 'Job number' }).fill(title);
   await page.keyboard.press('Enter');
   await page.waitForURL('**/intake');
   await here(page, 'Ines');
+}
+
+/** Takes in a repair of this part. */
+export async function takeIn(page: Page, url: string, map: string, part: string, title: string) {
+  await page.goto(`${url}/new?map=${map}&part=${part}`);
+  await taken(page, title);
 }
 
 /** At the bench of a repair that was driven there. */

@@ -18,10 +18,10 @@ test('screws are tightened in their order, a low one again, and snug has no figu
   await expect(tightening.getByRole('listitem')).toHaveCount(3);
   await expect(tightening.getByRole('listitem').first()).toContainText('9 to 11 N·cm');
   await tightening.getByRole('button', { name: 'From the driver (simulated)' }).click();
-  await expect(tightening).toContainText('below: turn it on');
-  await expect(tightening.getByRole('status')).toContainText('3 of 3 in their window');
-  const peaks = (await job.events()).filter(({ type }) => type === 'tightened');
+  await expect(tightening.getByRole('status')).toContainText('3 of 3 within torque spec');
+  const peaks = (await job.events()).flatMap((each) => (each.type === 'tightened' ? [each.data.peak_Ncm] : []));
   expect(peaks).toHaveLength(4);
+  expect(peaks.filter((peak) => peak < 9)).toHaveLength(1);
   await page.keyboard.press('Space');
   await expect.poll(async () => (await job.ahead())[0]!.id).not.toBe('make:board-screws');
 
@@ -34,7 +34,7 @@ test('screws are tightened in their order, a low one again, and snug has no figu
   await expect(tightening).toContainText('The peak as the driver shows it');
   for (const [typed, said] of [
     ['2', 'below: turn it on'],
-    ['9', 'in its window'],
+    ['9', 'within spec'],
   ] as const) {
     await peak.fill(typed);
     await peak.press('Enter');

@@ -45,6 +45,7 @@ const result = {
   photos: told('e2e/photos.bench.ts'),
   keys: told('e2e/keys.bench.ts').keys,
   drawing: told('e2e/drawing.bench.ts').drawing,
+  presses: told('e2e/presses.bench.ts').presses,
 };
 writeFileSync(join(root, 'bench/latest.json'), `${JSON.stringify(result, null, 2)}\n`);
 console.log(JSON.stringify(result, null, 2));

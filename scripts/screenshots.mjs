@@ -13,7 +13,7 @@ await inDemo(async ({ url, job, open }) => {
       /Tern 5/,
       async (page) => page.getByRole('combobox', { name: 'Part or joint' }).selectOption('connector-lid'),
     ],
-    ['new-repair', '/new?map=tern-5&part=display', /no order takes less/],
+    ['new-repair', '/new?map=tern-5&part=connector-lid', /hands-on/],
     ['at-the-bench', `/jobs/${job('Purser 3')}`, /to go/],
     [
       'screws',
@@ -24,7 +24,7 @@ await inDemo(async ({ url, job, open }) => {
     [
       'spilled',
       `/jobs/${job('Deck crane 1')}/screws/spill`,
-      /The mat was spilled/,
+      /Screws spilled/,
       async (page) => {
         await page.getByRole('button', { name: 'From the caliper (simulated)' }).click();
         await page.getByText('20 screws picked up').waitFor();
@@ -35,17 +35,15 @@ await inDemo(async ({ url, job, open }) => {
     [
       'intake',
       `/jobs/${job('Bridge 1')}/intake`,
-      /The owner says/,
+      /Take in ·/,
       async (page) => {
-        await page.getByRole('button', { name: /^Call/ }).first().click();
+        await page
+          .getByRole('list', { name: 'What is asked here' })
+          .getByRole('button', { name: /Damage/ })
+          .click();
       },
     ],
-    [
-      'prepare',
-      `/jobs/${job('Engine room 6')}/prepare`,
-      /things to tell/,
-      async (page) => page.keyboard.press('Space'),
-    ],
+    ['prepare', `/jobs/${job('Engine room 6')}/prepare`, /things to tell/],
     [
       'way',
       `/jobs/${job('Engine room 6')}/way`,
@@ -95,10 +93,10 @@ await inDemo(async ({ url, job, open }) => {
       /to go/,
       async (page) => {
         await page.getByRole('button', { name: 'Let the device test itself (simulated)' }).click();
-        await page.getByText(/again before it is closed/).waitFor({ timeout: 30_000 });
+        await page.getByText(/before it is closed: /).waitFor({ timeout: 30_000 });
       },
     ],
-    ['hand-over', `/jobs/${job('Mess 4')}/hand-over`, /It may go/, async (page) => page.waitForTimeout(600)],
+    ['hand-over', `/jobs/${job('Mess 4')}/hand-over`, /may go from|To whom/, async (page) => page.waitForTimeout(600)],
     ['kit', '/kit', /Tools and bits/],
     ['schools', '/schools', /So:/],
     ['record', `/jobs/${job('Wheelhouse 2')}/record`, /none left/],

@@ -29,6 +29,8 @@ const HOUSES = {
     'bench/explain',
     'bench/in-hand bench/trying',
     'after/report after/kit after/own-times',
+    'asking/question',
+    'asking/at-bench asking/handing-over asking/preparing asking/taking-in',
     'api',
   ],
   'server/src': ['disk sizes print stand-ins', 'people store', 'http export', 'network compute backup', 'routes'],

@@ -51,20 +51,8 @@ export const routes: RouteObject[] = [
         lazy: () => import('./devices/devices-view.tsx').then(({ DevicesView }) => ({ Component: DevicesView })),
       },
       {
-        path: 'new',
-        lazy: () => import('./intake/new-repair.tsx').then(({ NewRepair }) => ({ Component: NewRepair })),
-      },
-      {
         path: 'records',
         lazy: () => import('./record/records-view.tsx').then(({ RecordsView }) => ({ Component: RecordsView })),
-      },
-      {
-        path: 'jobs/:id/intake',
-        lazy: () => import('./intake/intake-view.tsx').then(({ IntakeView }) => ({ Component: Fresh(IntakeView) })),
-      },
-      {
-        path: 'jobs/:id/prepare',
-        lazy: () => import('./prepare/prepare-view.tsx').then(({ PrepareView }) => ({ Component: Fresh(PrepareView) })),
       },
       {
         path: 'jobs/:id/screws/:what?',
@@ -92,11 +80,6 @@ export const routes: RouteObject[] = [
         lazy: () => import('./schools/schools-view.tsx').then(({ SchoolsView }) => ({ Component: SchoolsView })),
       },
       {
-        path: 'jobs/:id/hand-over',
-        lazy: () =>
-          import('./hand-over/hand-over-view.tsx').then(({ HandOverView }) => ({ Component: Fresh(HandOverView) })),
-      },
-      {
         path: 'jobs/:id/record',
         lazy: () => import('./record/record-view.tsx').then(({ RecordView }) => ({ Component: RecordView })),
       },
@@ -111,6 +94,27 @@ export const routes: RouteObject[] = [
   {
     path: 'jobs/:id',
     lazy: () => import('./at-bench/bench-view.tsx').then(({ BenchView }) => ({ Component: Fresh(BenchView) })),
+    errorElement: <Broken />,
+  },
+  {
+    path: 'jobs/:id/intake',
+    lazy: () => import('./intake/intake-view.tsx').then(({ IntakeView }) => ({ Component: Fresh(IntakeView) })),
+    errorElement: <Broken />,
+  },
+  {
+    path: 'jobs/:id/prepare',
+    lazy: () => import('./prepare/prepare-view.tsx').then(({ PrepareView }) => ({ Component: Fresh(PrepareView) })),
+    errorElement: <Broken />,
+  },
+  {
+    path: 'new',
+    lazy: () => import('./intake/new-repair.tsx').then(({ NewRepair }) => ({ Component: NewRepair })),
+    errorElement: <Broken />,
+  },
+  {
+    path: 'jobs/:id/hand-over',
+    lazy: () =>
+      import('./hand-over/hand-over-view.tsx').then(({ HandOverView }) => ({ Component: Fresh(HandOverView) })),
     errorElement: <Broken />,
   },
 ];

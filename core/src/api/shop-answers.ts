@@ -26,6 +26,8 @@ export interface Person {
 /** The workshop as it stands. */
 export interface ShopNow {
   readonly tools: readonly string[];
+  /** those that were here, and were said not to be */
+  readonly toolsGone: readonly string[];
   readonly people: readonly Person[];
   /** benches where a source is on or solvent was not aired, over all repairs */
   readonly benches: readonly { readonly bench: string; readonly use: BenchUse }[];
@@ -62,6 +64,7 @@ const said = shape<Said>({ by: text, at: moment });
 
 export const shopNow = shape<ShopNow>({
   tools: listOf(text),
+  toolsGone: listOf(text),
   people: listOf(shape<Person>({ name: text, role })),
   benches: listOf(shape<ShopNow['benches'][number]>({ bench: text, use })),
   stock: listOf(shape<StockLevel>({ id, name: text, unit: text, key: text, lowAt: figure, left: figure, low: yes })),

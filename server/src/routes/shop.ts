@@ -24,9 +24,23 @@ export function shopRoutes({ shop: log, jobs, network, confirmations, standIns, 
   const routes = new Hono();
 
   routes.get('/', (context) => {
-    const { tools, people, limits, limitsBy, schools, schoolsBy, zone, materials, sources, drags, revision } = log.shop;
+    const {
+      tools,
+      toolsGone,
+      people,
+      limits,
+      limitsBy,
+      schools,
+      schoolsBy,
+      zone,
+      materials,
+      sources,
+      drags,
+      revision,
+    } = log.shop;
     return answer(context, 'GET /shop', {
       tools: [...tools],
+      toolsGone: [...toolsGone],
       stock: stockLevels(log.shop, jobs.used()),
       people: [...people].map(([name, role]) => ({ name, role })),
       limits,

@@ -1,12 +1,3 @@
-/** *34 min*, *1 h 08*, *45 s* */
-export function duration(seconds: number): string {
-  if (!Number.isFinite(seconds)) return 'no time';
-  if (seconds < 90) return `${Math.round(seconds)} s`;
-  const minutes = Math.round(seconds / 60);
-  if (minutes < 60) return `${minutes} min`;
-  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`;
-}
-
 /** *about 20 to 30 min*: what is not known to the minute is not told to the minute. */
 export function about(low_s: number, high_s: number): string {
   if (high_s <= 0) return 'nothing';

@@ -1,5 +1,6 @@
 import { cellForALead } from '@nibrel/core/job/rules';
-import { type DoneStep, type EventData } from '@nibrel/core/job/events';
+import type { Sheet } from '@nibrel/core/asking/question';
+import { type DoneStep, type EventData, type TroubleKind } from '@nibrel/core/job/events';
 import { type JobState } from '@nibrel/core/job/state';
 import type { Part } from '@nibrel/core/model/device-map';
 import type { Mechanism } from '@nibrel/core/planner/holds';
@@ -11,11 +12,9 @@ import { useState, memo } from 'react';
 import { PersonPanel } from '../job/panels/person-panel.tsx';
 import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
 import { TransplantPanel } from '../job/panels/transplant-panel.tsx';
-import type { PanelName } from './more-bar.tsx';
 import { ClosingPanel } from './panels/closing-panel.tsx';
 import { LeavingPanel } from './panels/leaving-panel.tsx';
 import { HeldPanel } from './panels/held-panel.tsx';
-import { KeysPanel } from './panels/keys-panel.tsx';
 import { MissingScrewsPanel } from './panels/missing-screws.tsx';
 import { NotePanel } from './panels/note-panel.tsx';
 import { NotMappedPanel } from './panels/not-mapped-panel.tsx';
@@ -40,8 +39,10 @@ interface BenchPanelsProps {
   /** what was closed last from outside */
   readonly closed: Part | null;
   /** the one that lies over the view */
-  readonly panel: PanelName | null;
-  onPanel(panel: PanelName | null): void;
+  readonly panel: Sheet | null;
+  /** what went wrong, where that was said already */
+  readonly trouble: TroubleKind | undefined;
+  onPanel(panel: Sheet | null): void;
   send<Type extends keyof EventData>(type: Type, data: EventData[Type], by?: string): Promise<boolean>;
 }
 
@@ -57,6 +58,7 @@ export const BenchPanels = memo(function BenchPanels({
   selfTest,
   closed,
   panel,
+  trouble,
   onPanel,
   send,
 }: BenchPanelsProps) {
@@ -71,8 +73,9 @@ export const BenchPanels = memo(function BenchPanels({
       <PersonPanel open={panel === 'person'} onClose={close} />
       <NotePanel open={panel === 'note'} onClose={close} onNote={(text) => void send('note', { text })} />
       <TroublePanel
-        key={asked?.id}
+        key={`${asked?.id} ${trouble}`}
         map={map}
+        first={trouble}
         ledger={state.ledger}
         op={asked ?? op}
         open={panel === 'trouble'}
@@ -166,7 +169,6 @@ export const BenchPanels = memo(function BenchPanels({
         onSteps={(steps) => void send('did', { steps })}
         onTest={(test) => void send('test', test)}
       />
-      <KeysPanel open={panel === 'keys'} onClose={close} />
     </>
   );
 });

@@ -1,3 +1,4 @@
+import type { Line } from '@nibrel/core/asking/question';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
 import type { Mechanism } from '@nibrel/core/planner/holds';
@@ -9,14 +10,16 @@ import { DamageMark } from '../drawing/damage-mark.tsx';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { onSide, type Side } from '../drawing/geometry.ts';
 import { onTheMat } from '../drawing/on-the-mat.ts';
-import { PlugNumbers } from '../drawing/plug-numbers.tsx';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 import { SideBySideDrawing } from '../drawing/side-by-side.tsx';
-import { plugsTogether, shownOf } from '../job/shown.ts';
+import { StepNumbers } from '../drawing/step-numbers.tsx';
+import { shownOf } from '../job/shown.ts';
 
 interface BenchPictureProps {
   readonly mechanism: Mechanism;
   readonly state: JobState;
+  /** what is listed: numbered alike on the drawing */
+  readonly list: readonly Line[];
   /** the one in hand, or looked ahead to */
   readonly op: Op | undefined;
   /** what one press does with it */
@@ -39,6 +42,7 @@ export function BenchPicture({
   state,
   op,
   together,
+  list,
   side,
   beside,
   foreseen,
@@ -57,15 +61,15 @@ export function BenchPicture({
     [tray, map, op, joined],
   );
   const folded = op?.kind === 'fit' && map.parts.some(({ id, folds }) => id === op.part && folds) ? op.part : undefined;
-  const plugs = mat || marks ? NO_OPS : plugsTogether(map, joined);
+  const numbered = mat || marks ? [] : list;
   const damage = state.stopped ? state.damage.filter(({ face }) => face === side || face === 'edge') : [];
   const over =
-    tray || marks || folded || damage.length > 0 || plugs.length > 0 ? (
+    tray || marks || folded || damage.length > 0 || numbered.length > 0 ? (
       <>
         {tray && <PinHoleMarks map={map} side={side} tray={tray} />}
         {folded && <FoldMarks map={map} side={side} part={folded} />}
         {marks}
-        {plugs.length > 0 && <PlugNumbers map={map} side={side} ops={plugs} />}
+        {numbered.length > 0 && <StepNumbers map={map} side={side} list={numbered} />}
         {damage.map((each) => (
           <DamageMark key={each.id} kind={each.kind} x={onSide(map, side, each.x)} y={each.y} />
         ))}
@@ -77,7 +81,7 @@ export function BenchPicture({
       ? 'Side by side on the mat'
       : (mat?.label ?? (side === 'front' ? 'Front up' : 'Back up, drawn mirrored'));
   return (
-    <div className="relative h-[58dvh] min-h-96 p-3 md:h-auto md:min-h-0" role="presentation">
+    <div className="relative h-[58dvh] min-h-96 p-3 md:h-full md:min-h-0" role="presentation">
       {foreseen ? (
         <div className="h-full pb-8">{foreseen}</div>
       ) : beside ? (
@@ -126,5 +130,4 @@ function nearOf({ joints }: DeviceMap, op: Op | undefined, joined: readonly Op[]
 }
 
 const NONE: ReadonlySet<string> = new Set();
-const NO_OPS: readonly Op[] = [];
 const NOTHING_NEAR: readonly string[] = [];

@@ -1,4 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
+import { askedAhead } from '@nibrel/core/asking/at-bench';
 import { cutOfBond } from '@nibrel/core/planner/cut';
 import { checkDeviceMap } from '@nibrel/core/planner/map-check';
 import { type DeviceMap, deviceMapSchema, type Joint, type ScrewJoint } from '@nibrel/core/model/device-map';
@@ -25,7 +26,9 @@ import { FoldMarks } from '../drawing/fold-marks.tsx';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { shownOf } from '../job/shown.ts';
 import { Seam } from './opening/seam.tsx';
-import { Operation } from './operation.tsx';
+import { Asked } from '../frame/asked.tsx';
+import { StepBody } from './step-body.tsx';
+import { Why } from './why.tsx';
 
 type Json = null | boolean | number | string | readonly Json[] | { readonly [key: string]: Json };
 
@@ -148,26 +151,24 @@ function* said(map: DeviceMap, { targets, policy }: Repair, about: string | unde
   const asked = ops.filter(isAbout);
   for (const op of asked) {
     yield drawn(mechanism, state, op);
-    yield worded(mechanism, state, op, ops);
+    yield worded(mechanism, state, op);
   }
-  for (const op of ops) if (!asked.includes(op)) yield worded(mechanism, state, op, ops);
+  for (const op of ops) if (!asked.includes(op)) yield worded(mechanism, state, op);
 }
 
-function worded(mechanism: Mechanism, state: JobState, op: Op, ops: readonly Op[]): string {
+function worded(mechanism: Mechanism, state: JobState, op: Op): string {
+  const at = { mechanism, state, ahead: null, now: 0, atHand: {}, where: null, unit: 'C' } as const;
+  const question = askedAhead(at, op, 1);
   return renderToStaticMarkup(
     <QueryClientProvider client={CLIENT}>
-      <Operation
-        {...{ mechanism, state, op, together: [op], ahead: ops, plan: ops, lookahead: 0, left: 1, waitLeft: null }}
-        {...{ label: '', busy: false, hand: null, selfTest: null, worthTrying: null, beside: null, toFeel: null }}
-        {...{ onHeatAgain: null, onDrags: null, onNotSure: null, onClosing: null, onEndWait: null }}
-        onPeak={() => Promise.resolve(true)}
-        onStep={() => {}}
-        onTick={() => {}}
-        onTry={() => {}}
-        onNoPlace={() => {}}
-        onBattery={() => {}}
-        onFeel={() => {}}
-      />
+      <Asked question={question} name="" why={<Why short={question.why} op={op} isLong onPress={() => {}} />}>
+        <StepBody
+          {...{ mechanism, state, op, lead: op, together: [op], isNow: true, selfTest: null, beside: null }}
+          onPeak={() => Promise.resolve(true)}
+          onNoPlace={() => {}}
+          onBattery={() => {}}
+        />
+      </Asked>
     </QueryClientProvider>,
   );
 }

@@ -1,12 +1,11 @@
 import { memo } from 'react';
 import { type JobState, putOn } from '@nibrel/core/job/state';
 import { type DeviceMap, jointById } from '@nibrel/core/model/device-map';
-import { heldName, plural } from '@nibrel/core/planner/words';
+import { heldName, plural, duration } from '@nibrel/core/planner/words';
 import type { Op } from '@nibrel/core/planner/drafts';
 import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/core/screws/screws';
 import type { Kept } from '@nibrel/core/screws/mix-ups';
 import type { Leaving } from '@nibrel/core/bench/in-hand';
-import { duration } from '../app/format.ts';
 import { Key } from '../ui/button.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 
@@ -19,24 +18,10 @@ interface MatProps {
   readonly now: Op | undefined;
   readonly leaving: Leaving;
   onLeaving(): void;
-  onScrews(): void;
-  onPicture(): void;
-  onMatPicture(): void;
 }
 
 /** The mat is the memory: where each screw lies now, which place it came from, and what will still come out. */
-export const Mat = memo(function Mat({
-  map,
-  containers,
-  state,
-  ahead,
-  now,
-  leaving,
-  onLeaving,
-  onScrews,
-  onPicture,
-  onMatPicture,
-}: MatProps) {
+export const Mat = memo(function Mat({ map, containers, state, ahead, now, leaving, onLeaving }: MatProps) {
   const { out, onMat, back, lost } = counts(state.ledger);
   const on = putOn(map, state);
   const toCome = ahead
@@ -52,10 +37,10 @@ export const Mat = memo(function Mat({
   const expected = now?.kind === 'release' && !isBegun ? looseScrews(map, state, now.joint!) : [];
   const expectedOutside = expected.filter((screw) => !isKept(screw));
   return (
-    <section aria-label="Mat" className="flex min-h-0 flex-col gap-3 bg-mat px-5 py-4">
-      <dl className="grid grid-cols-3 gap-x-3">
+    <section aria-label="Mat" className="flex min-h-0 grow flex-col gap-3 bg-mat px-4 py-4">
+      <dl className="flex justify-between gap-x-2 whitespace-nowrap">
         <Count value={onMat} label="on mat" />
-        <Count value={back} label="back in" />
+        <Count value={back} label="back" />
         <Count value={toCome} label="to come" />
       </dl>
       {on.length > 0 && (
@@ -72,7 +57,7 @@ export const Mat = memo(function Mat({
           {lost === 1 ? '1 screw is' : `${lost} screws are`} missing
         </p>
       )}
-      <div className="flex min-h-0 flex-col gap-3 overflow-y-auto lg:flex-col">
+      <div className="flex min-h-0 flex-col gap-3 overflow-y-auto" tabIndex={0} role="group" aria-label="Places">
         {containers.length > 0 && (
           <Containers map={map} containers={containers} onMat={state.ledger.onMat} expected={expected} />
         )}
@@ -101,39 +86,9 @@ export const Mat = memo(function Mat({
         <span>{leavingWords(leaving)}</span>
         <Key name="Z" />
       </button>
-      <div className="grid grid-cols-3 gap-1.5">
-        <Small keyName="S" onClick={onScrews}>
-          Screws
-        </Small>
-        <Small keyName="V" onClick={onPicture}>
-          Picture
-        </Small>
-        <Small keyName="Y" onClick={onMatPicture}>
-          Mat picture
-        </Small>
-      </div>
     </section>
   );
 });
-
-interface SmallProps {
-  readonly keyName: string;
-  readonly children: string;
-  onClick(): void;
-}
-
-function Small({ keyName, children, onClick }: SmallProps) {
-  return (
-    <button
-      type="button"
-      onClick={onClick}
-      className="flex min-h-14 flex-col items-center justify-between border border-ink bg-sheet p-1 text-center text-note leading-tight font-semibold hover:bg-mat"
-    >
-      {children}
-      <Key name={keyName} />
-    </button>
-  );
-}
 
 interface ContainersProps {
   readonly map: DeviceMap;
@@ -162,10 +117,10 @@ function Containers({ map, containers, onMat, expected }: ContainersProps) {
 
 function leavingWords({ mayLeave, bad, next, isStopped }: Leaving): string {
   if (isStopped) return 'Not left alone';
-  if (mayLeave) return 'It may be left now';
-  const { in_s } = bad[0]!;
-  if (in_s !== null) return `Turns bad in ${duration(in_s)}`;
-  return next ? `May be left in ${plural(next.steps, 'step')}` : 'Not to be left like this';
+  if (mayLeave) return 'Safe to leave now';
+  const { in_s, text } = bad[0]!;
+  if (in_s !== null) return `${text.includes('re-sets') ? 'Glue re-sets' : 'Turns bad'} in ${duration(in_s)}`;
+  return next ? `Safe to leave after ${plural(next.steps, 'step')}` : 'Not to be left like this';
 }
 
 function looseScrews(map: DeviceMap, state: JobState, jointId: string): Screw[] {
@@ -194,19 +149,19 @@ function Place({ map, title, screws, ghost = false }: PlaceProps) {
   const letters = screwLetters(map);
   const kinds = [...new Set(screws.map((screw) => screw.fastener))];
   return (
-    <div
-      className={
-        ghost ? 'border border-dashed border-now px-3 py-2 text-now' : 'border border-quiet bg-sheet px-3 py-2'
-      }
-    >
+    <div className={ghost ? 'border border-dashed border-now px-2 py-1 text-now' : 'border-b border-hair pb-1'}>
       <p className="text-note">{title}</p>
       {kinds.map((kind) => {
         const own = screws.filter((screw) => screw.fastener === kind);
         const odd = own.filter((screw) => screw.length_mm !== undefined || screw.isUnsure);
         return (
-          <p key={kind} className="flex items-center gap-2" aria-label={`${letters.get(kind)!.letter}, ${own.length}`}>
+          <p
+            key={kind}
+            className="flex flex-wrap items-center gap-x-2"
+            aria-label={`${letters.get(kind)!.letter}, ${own.length}`}
+          >
             <ScrewMark mark={letters.get(kind)!} ghost={ghost} />
-            <span className="text-body">× {own.length}</span>
+            <span className="text-body whitespace-nowrap">× {own.length}</span>
             {odd.map((screw) => (
               <span key={keyOf(screw)} className="text-note">
                 {screw.isUnsure ? 'one is in doubt' : `one is ${screw.length_mm} mm`}

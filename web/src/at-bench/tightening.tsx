@@ -3,6 +3,7 @@ import { type DeviceMap, fastenerAt, type ScrewJoint, type ScrewPoint } from '@n
 import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
 import { type PeakVerdict, tighteningOrder, type TorqueWindow, windowOf } from '@nibrel/core/screws/tightening';
+import { placeWords } from '@nibrel/core/planner/words';
 import { screwLetters } from '@nibrel/core/screws/screws';
 import { useQuery } from '@tanstack/react-query';
 import { shopQuery } from '../app/queries.ts';
@@ -22,7 +23,7 @@ interface TighteningProps {
 }
 
 const VERDICTS: Readonly<Record<PeakVerdict, string>> = {
-  in: 'in its window',
+  in: 'within spec',
   low: 'below: turn it on',
   high: 'above: loosen it, and look at its thread',
   slips: 'it slips: the thread is gone',
@@ -57,11 +58,11 @@ export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
             <li
               key={point.id}
               aria-current={isNext || undefined}
-              className={`grid grid-cols-[1.5rem_1.75rem_3rem_minmax(0,1fr)] items-baseline gap-x-2 border-b border-hair py-1 ${isNext ? 'font-bold text-now' : ''}`}
+              className={`grid grid-cols-[1.5rem_1.75rem_7rem_minmax(0,1fr)] items-baseline gap-x-2 border-b border-hair py-1 ${isNext ? 'font-bold text-now' : ''}`}
             >
               <span>{at + 1}</span>
               <b>{letters.get(fastenerAt(joint, point))!.letter}</b>
-              <span>{point.id}</span>
+              <span>{placeWords(map, point, joint.face)}</span>
               <span>
                 {window && torques(window.least_Ncm, window.most_Ncm)}
                 {window?.from === 'thread' && (
@@ -95,13 +96,18 @@ export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
             })}
           >
             <div className="w-28">
-              <Field label={`Peak of ${next.point.id}`} inputMode="decimal" autoComplete="off" {...field('peak')} />
+              <Field
+                label={`Peak of screw ${order.findIndex(({ point }) => point === next.point) + 1}`}
+                inputMode="decimal"
+                autoComplete="off"
+                {...field('peak')}
+              />
             </div>
             <Button type="submit">Note it</Button>
           </form>
         )}
         <span role="status" className="text-body text-quiet">
-          {done} of {driven.length} in their window
+          {done} of {driven.length} within torque spec
         </span>
       </div>
       {driver.problem && <p className="text-body text-now">{driver.problem}</p>}

@@ -3,10 +3,10 @@ import type { JobState } from '@nibrel/core/job/state';
 import { type DeviceMap } from '@nibrel/core/model/device-map';
 import { inWords } from '@nibrel/core/planner/search';
 import type { Mechanism } from '@nibrel/core/planner/holds';
-import { capital } from '@nibrel/core/planner/words';
+import { capital, duration } from '@nibrel/core/planner/words';
 import { useMemo, memo } from 'react';
 import { Link } from 'react-router';
-import { about, clock, duration } from '../app/format.ts';
+import { about, clock } from '../app/format.ts';
 import { TimeBand } from '../ui/time-band.tsx';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 
@@ -58,6 +58,8 @@ export const TopBand = memo(function TopBand({ mechanism, map, state, ahead, now
             <p className="text-lead leading-tight font-bold text-now">Stopped</p>
             <p className="text-note text-quiet">since {clock(state.stopped.at)}, no time counts</p>
           </>
+        ) : state.finished ? (
+          <p className="text-lead leading-tight font-bold text-done">Finished {clock(state.finished)}</p>
         ) : (
           <>
             <p className="text-lead leading-tight font-bold">{ahead ? about(least, most) : 'planning'}</p>

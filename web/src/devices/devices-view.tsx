@@ -15,6 +15,7 @@ import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
 import { Trouble } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { computeNow } from '../workers/compute.ts';
+import { FirstMap } from './first-map.tsx';
 import { ImportMap } from './import-map.tsx';
 import { ThingInfo } from './thing-info.tsx';
 
@@ -40,7 +41,7 @@ export function DevicesView() {
             </li>
           ))}
         </ul>
-        <ImportMap known={new Set(maps.data?.map((each) => each.id))} />
+        {maps.data?.length !== 0 && <ImportMap known={new Set(maps.data?.map((each) => each.id))} />}
       </nav>
       {map.isError && (
         <div className="p-8">
@@ -51,7 +52,9 @@ export function DevicesView() {
       )}
       {map.data && <Device key={map.data.id} map={map.data} />}
       {maps.data?.length === 0 && (
-        <p className="p-8 text-lead text-quiet">No device map yet. Import one: the format is in docs/device-map.md.</p>
+        <div className="p-8">
+          <FirstMap />
+        </div>
       )}
     </main>
   );

@@ -8,11 +8,10 @@ import {
 } from '@nibrel/core/model/device-map';
 import type { Problem } from '@nibrel/core/model/refusal';
 import { ProblemShown } from '../ui/problem-shown.tsx';
-import { bitMark, jointKind, partName, thingName, plural, opLine } from '@nibrel/core/planner/words';
+import { bitMark, jointKind, partName, thingName, plural, opLine, duration } from '@nibrel/core/planner/words';
 import type { Plan } from '@nibrel/core/planner/plan';
 import { screwLetters } from '@nibrel/core/screws/screws';
 import { Link } from 'react-router';
-import { duration } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 

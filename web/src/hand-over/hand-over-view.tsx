@@ -1,20 +1,15 @@
-import { curing, type HandOverPoint, handOverPoints, mayGoFrom } from '@nibrel/core/job/state';
+import { askedInHandingOver, BESIDE_HANDING_OVER } from '@nibrel/core/asking/handing-over';
+import type { Gives } from '@nibrel/core/asking/question';
 import { MOST_CHOSEN } from '@nibrel/core/job/events';
+import { curing } from '@nibrel/core/job/state';
 import { thingName } from '@nibrel/core/planner/words';
-import Joi from 'joi';
-import { useRef, useState } from 'react';
-import { Link } from 'react-router';
+import { useState } from 'react';
 import { photoUrl } from '../app/client.ts';
 import { clock, day } from '../app/format.ts';
-import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
+import { NotePanel } from '../at-bench/panels/note-panel.tsx';
+import { StageFrame } from '../frame/stage-frame.tsx';
 import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
-import { JobHeader } from '../job/job-header.tsx';
-import { NotTaken } from '../job/not-taken.tsx';
-import { Button } from '../ui/button.tsx';
-import { Field } from '../ui/field.tsx';
-import { words } from '../ui/typed.ts';
-import { useFields } from '../ui/use-fields.ts';
 import { StrengthCurve } from './strength-curve.tsx';
 
 /** The last look before a device goes: what is gone through with the owner, what still cures, and the report. */
@@ -25,162 +20,58 @@ export function HandOverView() {
 /** What cures is looked at so often. */
 const EVERY_MS = 10_000;
 
-function HandOver({ bench, mechanism, map, state }: OpenJob) {
+function HandOver(job: OpenJob) {
+  const { bench, mechanism, map, state } = job;
   const now = useNow(() => EVERY_MS);
-  const points = handOverPoints(mechanism, state, now);
+  const [said, setSaid] = useState<ReadonlySet<string>>(new Set());
+  const [early, setEarly] = useState<string | null>(null);
+  const marked = ({ mark, items, reason = '' }: Extract<Gives, { kind: 'mark' }>) => {
+    if (mark === 'without') return setEarly(reason);
+    const [only] = items;
+    const isTakenBack = items.length === 1 && said.has(only!);
+    return setSaid(isTakenBack ? new Set([...said].filter((each) => each !== only)) : new Set([...said, ...items]));
+  };
   return (
-    <>
-      <JobHeader mechanism={mechanism} map={map} state={state} />
-      <main className="mx-auto grid w-full max-w-6xl gap-x-10 gap-y-6 px-6 py-6 lg:grid-cols-[minmax(0,1fr)_26rem]">
-        <div className="flex flex-col gap-6">
-          <NotTaken bench={bench} />
-          {state.handedOver ? (
-            <header>
-              <h1 className="text-loud leading-tight font-bold">Handed over</h1>
-              <p className="text-lead">
-                To {state.handedOver.to}, {day(state.handedOver.at)}, {clock(state.handedOver.at)}, by{' '}
-                {state.handedOver.by}
-                {state.handedOver.early ? `. Early: ${state.handedOver.early}` : ''}
-              </p>
-            </header>
-          ) : state.finished ? (
-            <Points key={points.length} bench={bench} mechanism={mechanism} state={state} points={points} now={now} />
-          ) : (
-            <header>
-              <h1 className="text-loud leading-tight font-bold">Not finished yet</h1>
-              <p className="text-lead">
-                What is not finished is not handed over.{' '}
-                <Link to={`/jobs/${state.job.id}`} className="underline">
-                  To the bench
-                </Link>
-              </p>
-            </header>
-          )}
-          <Pictures state={state} onChosen={(photos) => void bench.send('photos-chosen', { photos })} />
-        </div>
-        <aside className="flex flex-col gap-6">
+    <StageFrame
+      job={job}
+      name="Hand over"
+      turns={askedInHandingOver({ mechanism, state, now, said, early, clock: (at) => clockOn(at, now) })}
+      beside={BESIDE_HANDING_OVER}
+      onMark={marked}
+      renderWhere={() => (
+        <div
+          className="flex h-full flex-col gap-6 overflow-y-auto p-6"
+          tabIndex={0}
+          role="group"
+          aria-label="The report"
+        >
           <a
             href={`/api/v1/jobs/${state.job.id}/report.pdf`}
             target="_blank"
             rel="noreferrer"
-            className="inline-flex min-h-18 items-center border border-ink bg-ink px-6 text-lead font-semibold text-paper hover:border-now hover:bg-now"
+            className="inline-flex min-h-16 max-w-lg items-center border border-ink px-6 text-lead font-semibold hover:bg-mat"
           >
             Report for the owner, PDF
           </a>
           <Strength mechanism={mechanism} map={map} state={state} now={now} />
-        </aside>
-      </main>
-    </>
-  );
-}
-
-type Of<Keys extends keyof OpenJob> = Pick<OpenJob, Keys>;
-
-interface Handing {
-  readonly to: string;
-  readonly early: string;
-}
-
-interface PointsProps extends Of<'bench' | 'mechanism' | 'state'> {
-  readonly points: readonly HandOverPoint[];
-  readonly now: number;
-}
-
-function Points({ bench, mechanism, state, points, now }: PointsProps) {
-  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
-  const open = points.filter(({ isDone, from, what }) => !isDone && from === undefined && !ticked.has(what));
-  const goes = mayGoFrom(mechanism, state);
-  const last = goes !== null && Date.parse(goes) > now ? goes : undefined;
-  const schema = Joi.object<Handing>({
-    to: words('To whom it goes', 200),
-    early: last === undefined ? Joi.string().allow('') : words('Why it goes early', 2000),
-  });
-  const { field, sent } = useFields<Handing>(schema, { to: state.job.owner ?? '', early: '' });
-  const tick = (what: string) =>
-    setTicked((before) =>
-      before.has(what) ? new Set([...before].filter((each) => each !== what)) : new Set([...before, what]),
-    );
-  const form = useRef<HTMLFormElement>(null);
-  // the next of them is said; once all are, it is asked to whom it goes
-  useKeys({ ' ': () => (open[0] ? tick(open[0].what) : form.current?.querySelector('input')?.focus()) });
-  return (
-    <>
-      <header>
-        <h1 className="text-loud leading-tight font-bold">
-          {last === undefined ? 'It may go' : `It may go from ${clock(last)}`}
-        </h1>
-        <p className="text-lead text-quiet">
-          {last !== undefined && Date.parse(last) - now > DAY_MS ? `${day(last)}. ` : ''}
-          {open.length === 0
-            ? 'All of it is gone through.'
-            : 'Go through this with the owner: Space, one after the other.'}
-        </p>
-      </header>
-      <ul aria-label="Gone through" className="border-t border-ink text-lead">
-        {points.map(({ what, text, isDone, from }) => (
-          <li key={what} className="border-b border-hair">
-            {isDone || from ? (
-              <span className="flex min-h-12 items-center gap-3 py-1">
-                <Mark isTicked={isDone} />
-                <span className={isDone ? 'text-quiet' : ''}>
-                  {text}
-                  {!isDone && from && <b className="text-now"> from {clock(from)}</b>}
-                </span>
-              </span>
-            ) : (
-              <button
-                type="button"
-                role="checkbox"
-                aria-checked={ticked.has(what)}
-                className="flex min-h-12 w-full items-center gap-3 py-1 text-left hover:bg-mat"
-                onClick={() => tick(what)}
-              >
-                <Mark isTicked={ticked.has(what)} />
-                {text}
-              </button>
-            )}
-          </li>
-        ))}
-        {points.length === 0 && <li className="py-2 text-quiet">Nothing is to be said beside the report.</li>}
-      </ul>
-      <form
-        ref={form}
-        className="flex flex-wrap items-end gap-3"
-        onSubmit={sent(({ to, early }) =>
-          bench.send('handed-over', { to, points: [...ticked], ...(early ? { early } : {}) }),
-        )}
-      >
-        <div className="min-w-64 grow">
-          <Field label="Handed over to" {...field('to')} maxLength={200} />
+          <Pictures state={state} onChosen={(photos) => void bench.send('photos-chosen', { photos })} />
         </div>
-        {last !== undefined && (
-          <div className="min-w-64 grow">
-            <Field label="It goes before its time, since" {...field('early')} maxLength={2000} />
-          </div>
-        )}
-        <Button
-          type="submit"
-          weight="loud"
-          keyName="Enter"
-          disabled={open.length > 0}
-          className="min-h-18 px-6 text-lead"
-        >
-          {last === undefined ? 'Hand it over' : 'Hand it over early'}
-        </Button>
-      </form>
-    </>
+      )}
+      renderSheets={(open, close) => (
+        <NotePanel open={open === 'note'} onClose={close} onNote={(text) => void bench.send('note', { text })} />
+      )}
+    />
   );
 }
 
 const DAY_MS = 86_400_000;
 
-function Mark({ isTicked }: { readonly isTicked: boolean }) {
-  return (
-    <svg aria-hidden="true" viewBox="0 0 16 16" className="size-5 shrink-0 border-2 border-ink">
-      {isTicked && <path d="M2 8l4 5 8-11" fill="none" stroke="var(--done)" strokeWidth="2.5" />}
-    </svg>
-  );
+/** *14:05*, and its day where that is another one */
+function clockOn(at: string, now: number): string {
+  return Math.abs(Date.parse(at) - now) > DAY_MS ? `${day(at)}, ${clock(at)}` : clock(at);
 }
+
+type Of<Keys extends keyof OpenJob> = Pick<OpenJob, Keys>;
 
 function Strength({ mechanism, map, state, now }: Of<'mechanism' | 'map' | 'state'> & { readonly now: number }) {
   const all = curing(mechanism, state);

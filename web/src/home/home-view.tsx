@@ -1,12 +1,13 @@
-import { countdown, opLine, opWords, plural } from '@nibrel/core/planner/words';
-import { finishedJobsQuery, openJobsQuery } from '../app/queries.ts';
+import { countdown, duration, functionName, opLine, opWords, plural } from '@nibrel/core/planner/words';
+import { finishedJobsQuery, mapsQuery, openJobsQuery } from '../app/queries.ts';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { comingStretches, pastStretches, secondsOf } from '../job/stretches.ts';
 import type { JobLine } from '@nibrel/core/api';
-import { clock, day, duration } from '../app/format.ts';
+import { clock, day } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
+import { FirstMap } from '../devices/first-map.tsx';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
 import { TimeBand } from '../ui/time-band.tsx';
@@ -26,6 +27,7 @@ export function HomeView() {
   const prospects = useQueries({ queries: drawn.map(prospectQuery) });
   const prospectOf = (job: JobLine) => prospects[drawn.indexOf(job)]?.data;
   const rows = open.map((job) => ({ job, prospect: prospectOf(job) }));
+  const names = new Map(useQuery(mapsQuery).data?.map(({ id, name }) => [id, name]));
   const now = useNow(30_000);
   const navigate = useNavigate();
   const goOn = () => next && void navigate(placeOf(next));
@@ -47,11 +49,17 @@ export function HomeView() {
   const longest = Math.max(1, ...rows.map(({ prospect }) => (prospect ? spanOf(prospect) : 0)));
   return (
     <main className="flex grow flex-col">
+      {finished.length === 0 && (
+        <p className="border-b border-hair px-6 py-2 text-body text-quiet">
+          Nibrel says what comes next and why, where every screw lies, how hot and how long, and what to test.
+        </p>
+      )}
       {next ? <Now job={next} prospect={prospectOf(next)} onGoOn={goOn} /> : <Empty />}
       <section aria-label="Repairs under way" className="border-t border-ink">
         {rows.map(({ job, prospect }) => (
-          <Row key={job.id} job={job} prospect={prospect} longest={longest} />
+          <Row key={job.id} job={job} prospect={prospect} name={names.get(job.map)} longest={longest} />
         ))}
+        {rows.length > 0 && <BandLegend />}
       </section>
       <ShelfAndDesk />
       {finished.length > 0 && (
@@ -119,7 +127,7 @@ function Now({ job, prospect, onGoOn }: RowProps & { onGoOn(): void }) {
     <section aria-label="Next" className="grid items-end gap-6 bg-now-wash px-6 py-5 md:grid-cols-[1fr_auto]">
       <div>
         <p className="text-body text-quiet">
-          {prospect?.map.name ?? job.map} · {job.title}
+          {prospect?.map.name ?? ''} · {job.title} · {whyFirst(job)}
         </p>
         <h1 className="text-[3.4rem] leading-[1.05] font-bold tracking-tight">
           {words?.title ?? titleOf(job, prospect)}
@@ -140,59 +148,90 @@ function titleOf(job: JobLine, prospect: Prospect | undefined): string {
   return job.next?.title ?? 'Planning';
 }
 
-function Row({ job, prospect, longest }: RowProps & { readonly longest: number }) {
+interface RowOfRepair extends RowProps {
+  /** of its device */
+  readonly name: string | undefined;
+  readonly longest: number;
+}
+
+/** One repair in two lines, however many there are: its name, device and work; its band, and what it waits for. */
+function Row({ job, prospect, name, longest }: RowOfRepair) {
   const now = useNow(1000);
   const past = prospect ? pastStretches(prospect.state.events) : [];
   const coming = prospect ? comingStretches(prospect.map, prospect.ahead?.ops ?? []) : [];
   const span = Math.max(1, secondsOf(past) + secondsOf(coming));
   const toGo = prospect ? secondsOf(coming) : job.next ? job.next.handsOn_s + job.next.waiting_s : null;
-  const handsOn = prospect?.ahead ? secondsOf(coming, 'work') : (job.next?.handsOn_s ?? null);
+  const { text, isBad } = stateOf(job, prospect, now);
+  const isStill = job.stopped !== null || job.unreadable !== undefined;
   return (
     <Link
       to={placeOf(job)}
-      className="grid items-center gap-x-6 gap-y-2 border-b border-hair px-6 py-2.5 hover:bg-sheet md:grid-cols-[15rem_1fr_17rem]"
+      className="grid items-center gap-x-6 gap-y-1 border-b border-hair px-6 py-2 hover:bg-sheet md:grid-cols-[17rem_1fr_8rem]"
     >
-      <div>
-        <p className="text-lead leading-tight font-bold">{job.title}</p>
-        <p className="text-note text-quiet">
-          {prospect?.map.name ?? job.map}
-          {job.owner ? ` · ${job.owner}` : ''}
+      <div className="min-w-0">
+        <p className="truncate text-lead leading-tight font-bold">{job.title}</p>
+        <p className="truncate text-note text-quiet">
+          {[prospect?.map.name ?? name ?? '', ...(job.owner ? [job.owner] : [])].join(' · ')}
         </p>
       </div>
-      {job.stopped ? (
-        <p className="text-lead font-bold text-now">
-          Stopped, {[...new Set(job.stops.map(({ reason }) => reason))].join(' and ')}, since {clock(job.stopped.at)}.
-          The lead decides.
-        </p>
-      ) : job.unreadable ? (
-        <p className="text-body text-now">
-          Can not be read. {job.unreadable} Nothing of it is lost: it can be exported.
-        </p>
-      ) : !prospect ? (
-        <p className="text-body text-quiet">{job.next?.title ?? 'Planning'}</p>
-      ) : (
-        <div>
-          <div style={{ width: `${(100 * span) / longest}%` }}>
+      <div className="min-w-0">
+        <div className="h-[18px]" style={{ width: `${(100 * span) / longest}%` }}>
+          {prospect && !isStill && (
             <TimeBand
               stretches={[...past, ...coming]}
               span={span}
               label={`Done ${duration(secondsOf(past))}, to go ${duration(secondsOf(coming))}`}
-              height={22}
+              height={18}
             />
-          </div>
-          <p className="mt-1 text-note text-quiet">{waitsFor(prospect, now)}</p>
+          )}
         </div>
-      )}
+        <p className={`truncate text-note ${isBad ? 'font-bold text-now' : 'text-quiet'}`}>{text}</p>
+      </div>
       <div className="md:text-right">
-        <p className="text-lead leading-tight font-bold">{toGo === null || job.stopped ? '' : duration(toGo)}</p>
-        <p className="text-note text-quiet">
-          {[
-            ...(handsOn === null || job.stopped ? [] : [`${duration(handsOn)} hands-on`]),
-            ...(job.screws.onMat > 0 ? [`${plural(job.screws.onMat, 'screw')} on the mat`] : []),
-          ].join(' · ')}
+        <p className="text-lead leading-tight font-bold">{toGo === null || isStill ? '' : duration(toGo)}</p>
+        <p className="truncate text-note text-quiet">
+          {job.screws.onMat > 0 ? `${plural(job.screws.onMat, 'screw')} on the mat` : ''}
         </p>
       </div>
     </Link>
+  );
+}
+
+/** What a repair waits for; a stop and a failed test come first. */
+function stateOf(job: JobLine, prospect: Prospect | undefined, now: number): { text: string; isBad: boolean } {
+  const [failed] = prospect?.ahead?.failed ?? [];
+  if (job.stopped) {
+    const reasons = [...new Set(job.stops.map(({ reason }) => reason))].join(' and ');
+    return { text: `Stopped, ${reasons}, since ${clock(job.stopped.at)}. The lead decides.`, isBad: true };
+  }
+  if (job.unreadable) {
+    return { text: `Can not be read. ${job.unreadable} Nothing of it is lost: it can be exported.`, isBad: true };
+  }
+  if (!prospect) return { text: job.next?.title ?? 'Planning', isBad: false };
+  if (failed) return { text: `${functionName(prospect.map, failed.function)} fails: not to be closed`, isBad: true };
+  return { text: waitsFor(prospect, now), isBad: false };
+}
+
+/** Why this one is the next. */
+function whyFirst({ status }: JobLine): string {
+  return status === 'under-way' ? 'first, since it is under way' : 'first, since nothing else is under way';
+}
+
+/** What the bands show. */
+function BandLegend() {
+  const entry = (look: string, word: string) => (
+    <span className="flex items-center gap-2">
+      <span aria-hidden="true" className={`inline-block h-3.5 w-8 border border-ink ${look}`} />
+      {word}
+    </span>
+  );
+  return (
+    <p className="flex flex-wrap gap-x-6 px-6 py-2 text-note text-quiet">
+      {entry('bg-done', 'done')}
+      {entry('hatched', 'waiting')}
+      {entry('bg-sheet', 'to go, hands-on')}
+      <span>Lengths are to scale.</span>
+    </p>
   );
 }
 
@@ -214,15 +253,22 @@ function waitsFor({ state, ahead, map, problem }: Prospect, now: number): string
 
 function Empty() {
   const navigate = useNavigate();
+  const maps = useQuery(mapsQuery).data;
   return (
-    <section aria-label="Next" className="px-6 py-10">
+    <section aria-label="Next" className="px-6 py-8">
       <h1 className="text-loud font-bold">The bench is free</h1>
-      <p className="mt-1 text-lead text-quiet">
-        Take in a repair: pick the device and the part, and the plan is there at once.
-      </p>
-      <Button weight="loud" className="mt-5" keyName="N" onClick={() => void navigate('/new')}>
-        Take in a repair
-      </Button>
+      {maps?.length === 0 ? (
+        <FirstMap />
+      ) : (
+        <>
+          <p className="mt-1 text-lead text-quiet">
+            Take in a repair: pick the device and the part, and the plan is there at once.
+          </p>
+          <Button weight="loud" className="mt-5" keyName="N" onClick={() => void navigate('/new')}>
+            Take in a repair
+          </Button>
+        </>
+      )}
     </section>
   );
 }

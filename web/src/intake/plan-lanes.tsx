@@ -1,8 +1,7 @@
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
 import { type Plan, setUpBefore } from '@nibrel/core/planner/plan';
-import { bitMark, opLine } from '@nibrel/core/planner/words';
-import { duration } from '../app/format.ts';
+import { bitMark, opLine, duration } from '@nibrel/core/planner/words';
 
 interface Bar {
   readonly id: string;

@@ -4,14 +4,6 @@ import { carried, madeBetween, type Mechanism, OFF, OPEN } from '@nibrel/core/pl
 import type { Op } from '@nibrel/core/planner/drafts';
 import type { Shown } from '../drawing/device-drawing.tsx';
 
-/** The plugs that one press takes, where they are several: numbered alike in the list and on the drawing. */
-export function plugsTogether({ joints }: DeviceMap, ops: readonly Op[]): readonly Op[] {
-  const plugs = ops.filter(
-    ({ kind, joint }) => kind !== 'procedure' && joints.some(({ id, type }) => id === joint && type === 'connector'),
-  );
-  return plugs.length > 1 ? plugs : [];
-}
-
 /**
  * The face that is looked at: the operation's own, that of a bond while it dries and is pressed, that of a lens while it is
  * wiped; null where any is as good.

@@ -1,19 +1,17 @@
 import { benchUnit } from '../app/units.ts';
 import { stopText } from '@nibrel/core/job/rules';
 import type { JobState, Stop } from '@nibrel/core/job/state';
-import type { ReactNode } from 'react';
 import { clock } from '../app/format.ts';
 import { Button } from '../ui/button.tsx';
 
 interface StoppedProps {
   readonly state: JobState;
-  onLead(): void;
-  /** what may be said all the same */
-  readonly children?: ReactNode;
+  /** where no bar of answers has it */
+  onLead?(): void;
 }
 
 /** What is safe now, and who decides. Nothing of the plan can be done meanwhile. */
-export function Stopped({ state, onLead, children }: StoppedProps) {
+export function Stopped({ state, onLead }: StoppedProps) {
   const { stopped, stops, ended } = state;
   if (ended) {
     const since = stops.filter(({ at }) => Date.parse(at) > Date.parse(ended.at));
@@ -57,11 +55,12 @@ export function Stopped({ state, onLead, children }: StoppedProps) {
       {state.opening.heating && (
         <p className="text-lead font-bold">The heat source is still on. Take it off, then say so:</p>
       )}
-      {children}
       <p className="text-lead">The lead decides whether it goes on or ends here.</p>
-      <Button onClick={onLead} className="self-start">
-        The lead decides
-      </Button>
+      {onLead && (
+        <Button onClick={onLead} className="self-start">
+          The lead decides
+        </Button>
+      )}
     </section>
   );
 }

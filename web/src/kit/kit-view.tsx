@@ -34,7 +34,11 @@ export function KitView() {
       <div className="empty:hidden lg:col-span-2">
         <NotTold error={tell.error} />
       </div>
-      <Tools tools={shop.data.tools} onTool={(name, owned) => tell.mutate({ type: 'tool', data: { name, owned } })} />
+      <Tools
+        tools={shop.data.tools}
+        gone={shop.data.toolsGone}
+        onTool={(name, owned) => tell.mutate({ type: 'tool', data: { name, owned } })}
+      />
       <section aria-label="Used up">
         <h2 className="text-far font-bold">On the shelf</h2>
         <p className="text-body text-quiet">
@@ -62,10 +66,12 @@ const quantitySchema = Joi.object<{ quantity: number }>({ quantity: figure('A nu
 
 interface ToolsProps {
   readonly tools: readonly string[];
+  /** those that were here, and were said not to be */
+  readonly gone: readonly string[];
   onTool(name: string, owned: boolean): void;
 }
 
-function Tools({ tools, onTool }: ToolsProps) {
+function Tools({ tools, gone, onTool }: ToolsProps) {
   const { field, sent, empty } = useFields(toolSchema, { name: '' });
   const add = sent(({ name }) => {
     onTool(name, true);
@@ -83,19 +89,27 @@ function Tools({ tools, onTool }: ToolsProps) {
         </Button>
       </form>
       <ul className="border-t border-ink">
-        {tools.toSorted().map((each) => (
-          <li key={each} className="flex items-center justify-between border-b border-hair">
-            <span className="text-body">
-              {bitMark(each)}
-              {bitMark(each) !== each && <span className="text-quiet">, {each}</span>}
-            </span>
-            <Button weight="quiet" onClick={() => onTool(each, false)} aria-label={`${each} is gone`}>
-              gone
-            </Button>
-          </li>
-        ))}
+        {[...tools, ...gone].toSorted().map((each) => {
+          const isHere = !gone.includes(each);
+          return (
+            <li key={each} className="flex items-center justify-between border-b border-hair">
+              <span className={`text-body ${isHere ? '' : 'text-now'}`}>
+                {bitMark(each)}
+                {bitMark(each) !== each && <span className="text-quiet">, {each}</span>}
+                {!isHere && <strong> not here</strong>}
+              </span>
+              <Button
+                weight="quiet"
+                onClick={() => onTool(each, !isHere)}
+                aria-label={isHere ? `${each} is gone` : `${each} is here`}
+              >
+                {isHere ? 'gone' : 'It is here'}
+              </Button>
+            </li>
+          );
+        })}
       </ul>
-      {tools.length === 0 && (
+      {tools.length + gone.length === 0 && (
         <p className="py-2 text-body text-quiet">No tool was named yet: every plan says that all are missing.</p>
       )}
     </section>

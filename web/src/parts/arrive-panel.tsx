@@ -25,7 +25,7 @@ interface Arrived {
 }
 
 const schema = Joi.object<Arrived>({
-  source: words('Where it is from, and as what', 200),
+  source: words('Needed: supplier, as in Harbour Parts, new', 200),
   arrived: calendarDate.required().messages({ '*': 'A date' }),
   window_days: figure('Days, 0 or more; 0 where it can not go back', { least: 0, most: 3650, isWhole: true }),
   price: note(200),

@@ -1,179 +1,147 @@
-import { shopQuery } from '../app/queries.ts';
-import type { Ahead } from '@nibrel/core/bench/in-hand';
-import { type EventData, type EventType } from '@nibrel/core/job/events';
-import { isPrepared } from '@nibrel/core/job/rules';
-import { type JobState } from '@nibrel/core/job/state';
-import type { Op } from '@nibrel/core/planner/drafts';
+import { kitFor } from '@nibrel/core/after/kit';
+import { askedInPreparing, BESIDE_PREPARING, type Draft, NO_DRAFT } from '@nibrel/core/asking/preparing';
+import { type Gives, NOTHING_ASKED, type Question, type Turns } from '@nibrel/core/asking/question';
+import { partById } from '@nibrel/core/model/device-map';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
-import { useKeys } from '../app/keys.ts';
-import { useSettings } from '../app/settings.ts';
+import { useMemo, useState } from 'react';
+import { useNow } from '../app/now.ts';
+import { partsQuery, shopQuery } from '../app/queries.ts';
+import { NotePanel } from '../at-bench/panels/note-panel.tsx';
+import { TargetPanel } from '../at-bench/panels/target-panel.tsx';
+import { DeviceDrawing } from '../drawing/device-drawing.tsx';
+import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
+import { StageFrame } from '../frame/stage-frame.tsx';
 import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
-import { JobHeader } from '../job/job-header.tsx';
-import { NotTaken } from '../job/not-taken.tsx';
-import { PersonPanel } from '../job/panels/person-panel.tsx';
-import { LeadPanel, StopPanel } from '../job/panels/stop-panels.tsx';
-import { Stopped } from '../job/stopped.tsx';
-
+import { shownOf } from '../job/shown.ts';
 import { Button } from '../ui/button.tsx';
 import { Trouble } from '../ui/caution.tsx';
-import { BenchSection } from './bench-section.tsx';
-import { chargeAsked } from './charge-asked.ts';
-import { ChargeSection } from './charge-section.tsx';
-import type { Spread } from './gate-section.tsx';
-import { KitSection } from './kit-section.tsx';
-import { OwnerSection } from './owner-section.tsx';
-import { PartsSection } from './parts-section.tsx';
+import { Meter } from './meter.tsx';
 import { PinHoles } from './pin-holes.tsx';
 import { SchoolsPanel } from './schools-panel.tsx';
 import { WhileOpenPanel } from './while-open-panel.tsx';
 
-/** Everything up to the moment the device may be opened: told, run down, parts, kit, bench. A few presses, not a form. */
+/** Everything up to the moment the device may be opened: parts, owner, charge, kit, bench, each asked by itself. */
 export function PrepareView() {
   return <JobFrame>{(job) => <Prepare {...job} />}</JobFrame>;
 }
 
-type Section = 'owner' | 'charge' | 'parts' | 'kit' | 'bench';
-type Turn = 'owner' | 'charge' | 'bench';
-
-const OPEN_AT: Readonly<Record<Turn, readonly Section[]>> = {
-  owner: ['owner'],
-  charge: ['charge'],
-  bench: ['parts', 'kit', 'bench'],
-};
-
-function turnOf(ahead: Ahead | null, state: JobState): Turn {
-  const has = (...names: Op['name'][]) => ahead?.ops.some((op) => names.includes(op.name));
-  if (has('agree')) return 'owner';
-  return ahead && chargeAsked(ahead, state) ? 'charge' : 'bench';
-}
-
-type PanelName = 'stop' | 'lead' | 'person' | 'while-open' | 'schools';
-
 function Prepare(job: OpenJob) {
   const { bench, mechanism, map, state } = job;
-  const navigate = useNavigate();
-  const person = useSettings((settings) => settings.person);
-  const [panel, setPanel] = useState<PanelName | null>(person ? null : 'person');
   const shop = useQuery(shopQuery).data;
-  // a section that was pressed is the other way round than its turn would have it
-  const [pressed, setPressed] = useState<ReadonlySet<Section>>(new Set());
-  const close = () => setPanel(null);
-  const send = <Type extends EventType>(type: Type, data: EventData[Type]) => void bench.send(type, data);
-  const toBench = () => void navigate(`/jobs/${state.job.id}`);
-  const passed = isPrepared(mechanism, state);
-  // while it is planned anew what was there stays in sight, and takes no key
+  const desk = useQuery(partsQuery).data;
+  const now = useNow(() => (state.timers.length > 0 ? 500 : 10_000));
+  const [draft, setDraft] = useState<Draft>(NO_DRAFT);
+  // while it is planned anew what was there stays in sight
   const ahead = bench.lastAhead;
-  const isSettled = bench.ahead !== null && bench.unsaved === null;
-  const held = state.stopped !== null || state.ended !== null;
-  useKeys({
-    x: () => setPanel('stop'),
-    o: () => setPanel('while-open'),
-    s: () => setPanel('schools'),
-    y: () => void navigate(`/jobs/${state.job.id}/way`),
-    i: () => setPanel('person'),
-    ...(held ? {} : { u: () => void bench.undo() }),
-    Enter: toBench,
-    ...(passed ? { ' ': toBench, PageDown: toBench } : {}),
-  });
-  const turn = passed ? null : turnOf(ahead, state);
-  const spread = (section: Section): Spread => ({
-    open: pressed.has(section) !== (turn !== null && OPEN_AT[turn].includes(section)),
-    takesKeys: isSettled,
-    onPress: () =>
-      setPressed(
-        new Set(pressed.has(section) ? [...pressed].filter((each) => each !== section) : [...pressed, section]),
-      ),
-  });
+  const kit = useMemo(
+    () => (ahead && shop ? kitFor(map, ahead.plan, new Set(shop.tools), shop.stock) : null),
+    [map, ahead, shop],
+  );
+  // what stands in a field is known before it is shown
+  const turns: Turns =
+    ahead && shop && desk
+      ? askedInPreparing({
+          mechanism,
+          state,
+          ahead,
+          kit,
+          desk: { today: shop.today, window_days: shop.limits.returnWindow_days },
+          usualSource: desk.toSorted((a, b) => (a.arrived < b.arrived ? 1 : -1))[0]?.source ?? '',
+          draft,
+          now,
+        })
+      : PLANNING;
+  const part = (question: Question) => question.id.startsWith('part:') && question.id.slice('part:'.length);
   return (
-    <>
-      <JobHeader mechanism={mechanism} map={map} state={state} />
-      <NotTaken bench={bench} />
-      {bench.planProblem && (
-        <Trouble title="No plan from here">
-          <p>{bench.planProblem}</p>
-          <Button className="mt-2" onClick={bench.planAgain}>
-            Plan again
-          </Button>
-        </Trouble>
-      )}
-      {held ? (
-        <Stopped state={state} onLead={() => setPanel('lead')} />
-      ) : (
-        <main className="grid min-h-0 grow lg:grid-cols-[minmax(0,1fr)_25rem]">
-          <div className="flex flex-col">
-            {!ahead && bench.planning && <p className="p-6 text-far text-quiet">Planning from here</p>}
-            {ahead && (
-              <>
-                <OwnerSection
-                  state={state}
-                  ahead={ahead}
-                  spread={spread('owner')}
-                  onTold={(told) => send('told', told)}
-                />
-                <ChargeSection job={job} ahead={ahead} standIns={shop?.standIns ?? false} spread={spread('charge')} />
-                <PartsSection
-                  job={job}
-                  spread={spread('parts')}
-                  onWithout={(part) =>
-                    send('targets', {
-                      targets: state.targets.filter((each) => !('replace' in each && each.replace === part)),
-                    })
-                  }
-                />
-                <KitSection map={map} plan={ahead.plan} shop={shop} spread={spread('kit')} />
-                <BenchSection
-                  job={job}
-                  ahead={ahead}
-                  shop={shop}
-                  spread={spread('bench')}
-                  onPrepared={(data) => send('prepared', data)}
-                />
-              </>
-            )}
-          </div>
-          <aside className="order-first flex flex-col gap-4 self-start border-ink bg-sheet px-6 py-4 lg:sticky lg:top-0 lg:order-none lg:border-l">
-            {passed ? (
-              <Button weight="loud" keyName="Space" data-step="" className="min-h-18 text-lead" onClick={toBench}>
-                Prepared: to the bench
-              </Button>
-            ) : (
-              <p className="text-body text-quiet">
-                The first thing not done is open; <kbd>Space</kbd> says that it is.
-              </p>
-            )}
-            <Button keyName="Y" onClick={() => void navigate(`/jobs/${state.job.id}/way`)}>
-              See the whole way once
+    <StageFrame
+      job={job}
+      name="Prepare"
+      turns={turns}
+      beside={BESIDE_PREPARING}
+      isUnsettled={bench.ahead === null && bench.planProblem === null}
+      onMark={(marked) => setDraft(withMark(draft, marked))}
+      above={
+        bench.planProblem && (
+          <Trouble title="No plan from here">
+            <p>{bench.planProblem}</p>
+            <Button className="mt-2" onClick={bench.planAgain}>
+              Plan again
             </Button>
-            <Button keyName="O" disabled={!ahead} onClick={() => setPanel('while-open')}>
-              What else while it is open
-            </Button>
-            <Button keyName="S" disabled={!ahead} onClick={() => setPanel('schools')}>
-              Ways of working for this job
-            </Button>
-            <Button keyName="X" className="text-now" onClick={() => setPanel('stop')}>
-              Stop now
-            </Button>
-            <PinHoles map={map} />
-          </aside>
-        </main>
-      )}
-      <PersonPanel open={panel === 'person'} onClose={close} />
-      <StopPanel open={panel === 'stop'} onClose={close} onStop={(stop) => send('stop', stop)} />
-      <LeadPanel
-        open={panel === 'lead'}
-        onClose={close}
-        stops={state.stops}
-        onClear={(clear, lead) => bench.send('clear', clear, lead)}
-        onEnd={(end, lead) => bench.send('end', end, lead)}
-      />
-      {ahead && (
+          </Trouble>
+        )
+      }
+      renderBody={({ id }) => (
         <>
-          <WhileOpenPanel job={job} plan={ahead.plan} open={panel === 'while-open'} onClose={close} />
-          <SchoolsPanel job={job} open={panel === 'schools'} onClose={close} />
+          {id === 'charge' && shop?.standIns && ahead?.charge?.way === 'run-down' && (
+            <Meter job={job} need={ahead.charge} />
+          )}
+          {id === 'bench' && <PinHoles map={map} />}
         </>
       )}
-    </>
+      renderWhere={(question) => <WayIn job={job} part={part(question) || null} />}
+      renderSheets={(open, close) => (
+        <>
+          <NotePanel open={open === 'note'} onClose={close} onNote={(text) => void bench.send('note', { text })} />
+          <TargetPanel
+            map={map}
+            targets={state.targets}
+            open={open === 'target'}
+            onClose={close}
+            onTargets={(targets) => void bench.send('targets', { targets })}
+          />
+          <SchoolsPanel job={job} open={open === 'schools'} onClose={close} />
+          {ahead && <WhileOpenPanel job={job} plan={ahead.plan} open={open === 'while-open'} onClose={close} />}
+        </>
+      )}
+    />
+  );
+}
+
+const PLANNING: Turns = [
+  {
+    name: 'Planning',
+    said: '',
+    isDone: false,
+    question: { ...NOTHING_ASKED, id: 'planning', title: 'Planning from here' },
+  },
+];
+
+function withMark(draft: Draft, { mark, items, reason = '' }: Extract<Gives, { kind: 'mark' }>): Draft {
+  switch (mark) {
+    case 'done': {
+      const [item] = items;
+      const done = new Set(draft.done);
+      if (!done.delete(item!)) done.add(item!);
+      return { ...draft, done };
+    }
+    case 'without':
+      return { ...draft, without: new Map([...draft.without, ...items.map((item) => [item, reason] as const)]) };
+    case 'passed':
+      return { ...draft, passed: new Set([...draft.passed, ...items]) };
+    case 'here':
+      return { ...draft, passed: new Set([...draft.passed].filter((each) => !items.includes(each))) };
+  }
+}
+
+/** The device as it lies, peeled down to the part that is asked about. */
+function WayIn({ job: { mechanism, map, state }, part }: { readonly job: OpenJob; readonly part: string | null }) {
+  const asked = part ?? state.targets.flatMap((each) => ('replace' in each ? [each.replace] : []))[0] ?? null;
+  const face = partById(map, asked)?.face;
+  const side: Side = face === 'front' || face === 'back' ? face : mainSide(map);
+  const peeled = Math.max(
+    0,
+    fromTheTop(map, side).findIndex(({ id }) => id === asked),
+  );
+  return (
+    <div className="h-[48dvh] p-3 md:h-full">
+      <DeviceDrawing
+        map={map}
+        side={side}
+        {...shownOf(mechanism, state, undefined)}
+        selected={asked}
+        peeled={peeled}
+        label={`${map.name}, ${side} up`}
+      />
+    </div>
   );
 }

@@ -1,9 +1,8 @@
 import Joi from 'joi';
 import type { Plan } from '@nibrel/core/planner/plan';
-import { partName, plural } from '@nibrel/core/planner/words';
+import { partName, plural, duration } from '@nibrel/core/planner/words';
 import type { WhileOpen } from '@nibrel/core/workshop/prepare';
 import { useEffect, useState } from 'react';
-import { duration } from '../app/format.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { Button } from '../ui/button.tsx';
 import type { Closing } from '../ui/form.ts';

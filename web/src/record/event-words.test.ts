@@ -2,9 +2,8 @@ import { readFileSync } from 'node:fs';
 import { EVENT_DATA } from '@nibrel/core/job/events';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { usualSetting } from '@nibrel/core/physics/heat';
-import { capital, countdown, plural } from '@nibrel/core/planner/words';
+import { capital, countdown, plural, duration } from '@nibrel/core/planner/words';
 import { describe, expect, it } from 'vitest';
-import { duration } from '../app/format.ts';
 import { eventLine } from './event-words.ts';
 
 const map = JSON.parse(

@@ -1,9 +1,9 @@
 import { type BenchEvent, type DecisionAbout, type DoneStep, EVENT_DATA } from '@nibrel/core/job/events';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
-import { functionName, opLine, opTitle, thingName, capital } from '@nibrel/core/planner/words';
+import { functionName, opLine, opTitle, thingName, capital, duration } from '@nibrel/core/planner/words';
 import type { Target } from '@nibrel/core/planner/search';
-import { duration, spaced } from '../app/format.ts';
+import { spaced } from '../app/format.ts';
 import { closingLine } from './closing-words.ts';
 import { foundLine } from './found-words.ts';
 import { deskLine, intakeLine } from './intake-words.ts';

@@ -1,8 +1,9 @@
+import { duration } from '@nibrel/core/planner/words';
 import { type BenchEvent, lateBy_s } from '@nibrel/core/job/events';
 import { cutShort, type JobState, shortWords } from '@nibrel/core/job/state';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { timesTaken } from '@nibrel/core/after/own-times';
-import { clock, day, dayAndClock, duration } from '../app/format.ts';
+import { clock, day, dayAndClock } from '../app/format.ts';
 import { OnlyThis } from '../ui/only-this.tsx';
 import { eventLine, stepWords } from './event-words.ts';
 

@@ -17,7 +17,7 @@ export function screwLine(map: DeviceMap, event: BenchEvent): string | null {
     case 'spill': {
       const { loose, placed, text } = event.data;
       const strangers = loose.length - placed.length;
-      return `The mat was spilled: ${plural(loose.length, 'screw')} picked up, ${placed.length} back at their places${strangers > 0 ? `, ${plural(strangers, 'stranger')}` : ''}${text ? `: ${text}` : ''}`;
+      return `Screws spilled: ${plural(loose.length, 'screw')} picked up, ${placed.length} back at their places${strangers > 0 ? `, ${plural(strangers, 'stranger')}` : ''}${text ? `: ${text}` : ''}`;
     }
     default:
       return null;

@@ -4,7 +4,7 @@ import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
 import type { SpillSolved } from '@nibrel/core/screws/mix-ups';
 import { screwLetters } from '@nibrel/core/screws/screws';
-import { plural, heldName } from '@nibrel/core/planner/words';
+import { heldName, plural, screwPlace } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { computeNow } from '../workers/compute.ts';
 import { useQuery } from '@tanstack/react-query';
@@ -97,7 +97,7 @@ export function Spill({ map, state, send }: SpillProps) {
   }
   return (
     <section aria-label="Spilled">
-      <h2 className="text-far font-bold">The mat was spilled</h2>
+      <h2 className="text-far font-bold">Screws spilled</h2>
       <p className="text-body text-quiet">
         {plural(onMat.length, 'screw')} lay there. Pick up what you find, in any order, and measure each: all kinds by{' '}
         {[...new Set(onMat.map(({ fastener }) => letters.get(fastener)!.letter))].toSorted().join(', ')}.
@@ -263,7 +263,7 @@ function Sorted({ map, solved, loose }: SortedProps) {
           <ul className="text-body">
             {solved.missing.map(({ joint, point, fastener }) => (
               <li key={`${joint}/${point}`} className="flex items-center gap-4 border-b border-hair py-1">
-                <ScrewMark mark={letters.get(fastener)!} /> {heldName(map, joint)}, {point}
+                <ScrewMark mark={letters.get(fastener)!} /> {heldName(map, joint)}, {screwPlace(map, joint, point)}
               </li>
             ))}
           </ul>

@@ -28,15 +28,11 @@ export function Tests({ map, state, op, selfTest }: TestsProps) {
   const left = op.functions?.filter((id) => resultOf(id) === undefined) ?? [];
   return (
     <div className="flex flex-col gap-2">
-      {next && (
-        <p className="text-lead">
-          <strong>{byId.get(next)!.name}.</strong> {byId.get(next)!.how}
-          {failedBefore.has(next) && (
-            <strong className="block text-care">An old fault: it failed when it came in.</strong>
-          )}
-          {lost.has(next) && <strong className="block text-care">Lost by this repair, as the owner was told.</strong>}
-          <span className="block text-body text-quiet">Space works · 2 fails · 3 not tried · 5 the rest works</span>
-        </p>
+      {next && failedBefore.has(next) && (
+        <strong className="text-lead text-care">An old fault: it failed when it came in.</strong>
+      )}
+      {next && lost.has(next) && (
+        <strong className="text-lead text-care">Lost by this repair, as the owner was told.</strong>
       )}
       {next && <InstrumentCard map={map} tried={next} />}
       <SelfTestButton selfTest={selfTest} functions={left} stage={testStage(op)} />

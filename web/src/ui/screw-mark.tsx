@@ -2,11 +2,11 @@ import type { ScrewLetter } from '@nibrel/core/screws/screws';
 
 /** A screw as letter and bar: the bar's length is the screw's, against the longest of the device. */
 export function ScrewMark({ mark, ghost = false }: { readonly mark: ScrewLetter; readonly ghost?: boolean }) {
-  const width = 12 + 68 * mark.share;
+  const width = 12 + 58 * mark.share;
   return (
     <span className="inline-flex items-center gap-2">
       <span className="w-6 text-body font-bold">{mark.letter}</span>
-      <svg aria-hidden="true" width="96" height="20" viewBox="0 0 96 20" className="shrink-0">
+      <svg aria-hidden="true" width="74" height="20" viewBox="0 0 74 20" className="shrink-0">
         <g
           fill={ghost ? 'none' : 'currentColor'}
           stroke="currentColor"

@@ -2,8 +2,7 @@ import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
 import { setUpBefore } from '@nibrel/core/planner/plan';
 import { isDelicate } from '@nibrel/core/workshop/prepare';
-import { opLine } from '@nibrel/core/planner/words';
-import { duration } from '../app/format.ts';
+import { opLine, duration } from '@nibrel/core/planner/words';
 
 interface WayStripProps {
   readonly map: DeviceMap;

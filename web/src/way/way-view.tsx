@@ -1,14 +1,13 @@
 import { benchUnit } from '../app/units.ts';
 import type { JobState } from '@nibrel/core/job/state';
 import { applied, type DeviceState, isDead, type Mechanism, numberedOp } from '@nibrel/core/planner/holds';
-import { cautionFor, isGate, opWords } from '@nibrel/core/planner/words';
+import { cautionFor, isGate, opWords, duration } from '@nibrel/core/planner/words';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
 import { isDelicate } from '@nibrel/core/workshop/prepare';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { faceOf, shownOf } from '../job/shown.ts';
-import { duration } from '../app/format.ts';
 import { useKeys } from '../app/keys.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { mainSide, type Side } from '../drawing/geometry.ts';
@@ -18,7 +17,7 @@ import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { useWhereToTry } from '../trying/use-where-to-try.ts';
-import { worthTrying } from '../trying/worth-trying.ts';
+import { worthTrying } from '@nibrel/core/bench/trying';
 import { WayStrip } from './way-strip.tsx';
 
 /** The whole way once, like a film at one's own pace: what comes off in which order, what is delicate, where it waits. */

@@ -27,7 +27,7 @@ export {
 export { type EdgeInHand, edgeInHand } from './edge-in-hand.ts';
 export { sourceFor, type SourceVerdict, verdictOn } from './source-for.ts';
 export { nextWarming } from './to-warm.ts';
-export { clicks, nextPress, nextScrew, lookAnswer, withNewScrews } from './next-press.ts';
+export { clicks, isHeldByFault, nextPress, nextScrew, lookAnswer, withNewScrews } from './next-press.ts';
 export type { AtHand, Does, NextPress } from './one-press.ts';
 export { edgeCut } from './press-on-bond.ts';
 export { cutForeseen, cutInHand } from './cut-in-hand.ts';
@@ -36,4 +36,5 @@ export { noPlaceFor, type PieceAt, sideBySide, type SideBySide } from './side-by
 export { nextUntested, restWorks, testAnswer, testStage } from './testing.ts';
 export { leadOf, together } from './together.ts';
 export { doneUntil, opFor } from './until.ts';
+export { justClosed } from './just-closed.ts';
 export { isAiring, isWatched, waitLeft_s } from './waits.ts';

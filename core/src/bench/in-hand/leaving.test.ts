@@ -39,11 +39,11 @@ describe('may it be left now', () => {
     expect(texts(bench)[0]).toContain('source is on');
     bench.wait(300).send('heat-off', { joint: 'back-bond', seconds: 300 });
     const { bad, next } = judged(bench);
-    expect(bad[0]).toMatchObject({ isSlight: false, text: expect.stringContaining('grabs again') });
+    expect(bad[0]).toMatchObject({ isSlight: false, text: expect.stringContaining('re-sets') });
     expect(bad[0]!.in_s).toBeGreaterThan(0);
     // nothing of this plan makes it dead: it may be left once it is closed
     expect(next!.after.id).toBe('make:back-bond');
-    expect(texts(bench.wait(3600)).join()).not.toContain('grabs again');
+    expect(texts(bench.wait(3600)).join()).not.toContain('re-sets');
   });
 
   it('says of the bond in hand the very window that is said beside its edge', () => {

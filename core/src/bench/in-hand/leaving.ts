@@ -93,7 +93,7 @@ function heatBad(
     const gone_s = ((now - Date.parse(last.offAt)) / 1000) * last.pace;
     const left_s = leftToCut_s(map, state, joint, warm) ?? (warm?.off?.working_s ?? STIFF_S) - gone_s;
     const name = thingName(map, joint);
-    if (left_s > 0) bad.push({ text: `${name} grabs again as it cools`, in_s: Math.round(left_s), isSlight: false });
+    if (left_s > 0) bad.push({ text: `${name} re-sets as it cools`, in_s: Math.round(left_s), isSlight: false });
     else if (cutting)
       bad.push({ text: `${name} is half cut: leave picks in, or it closes again`, in_s: null, isSlight: true });
   }

@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../../test/bench.ts';
-import { EFFORT } from '../../../test/effort.ts';
 import { Led } from '../../../test/led.ts';
-import { bondOf, changed, dunlinOpen, petrelGlass, tern5 } from '../../../test/maps.ts';
-import type { BondJoint, BondStack, DeviceMap } from '../../model/device-map/index.ts';
+import { bondOf, changed, dunlinOpen, tern5 } from '../../../test/maps.ts';
+import type { BondJoint, BondStack } from '../../model/device-map/index.ts';
 import { foresee, settingFor } from '../../physics/heat/index.ts';
 import { lastWarmed } from '../../job/state/index.ts';
 import { edgeInHand } from './edge-in-hand.ts';
@@ -45,56 +44,7 @@ function warm(bench: TestBench, told: readonly number[] = []): WarmBond {
   return coolingBond(warmed, yields, { foresight, problem: null }, null, 40, bench.now);
 }
 
-/** Refused while the bond is warm: then it is left to cool. */
-const SOLVENT = 'Heat off and away, solvent on';
-
-/** A repair by nothing but Space, W while it waits, and the answers that the preparation asks for. */
-function bySpace(map: DeviceMap, part: string): { readonly labels: readonly string[]; readonly bench: TestBench } {
-  const bench = new TestBench(map, [{ replace: part }]);
-  const led = new Led(bench);
-  const labels: string[] = [];
-  for (let n = 0; n < 600 && !bench.state.finished; n++) {
-    const bond = map.joints.find(({ id }) => id === led.ahead().ops[0]?.joint);
-    const unforeseen = {
-      on: null,
-      off: null,
-      bond_C: null,
-      soften_C: 60,
-      drag: { low: 35, likely: 40, high: 45, from: 0 },
-      problem: 'not foreseen',
-    };
-    const { heating } = bench.state.opening;
-    const on = heating && { elapsed_s: 300, clock: null, foresight: null, fit: null, setting, workingNow_s: null };
-    const atHand = {
-      warm: { ...unforeseen, on },
-      setting: bond?.type === 'bond' ? settingFor(bond, null) : null,
-    };
-    const next = nextPress(bench.mechanism, bench.state, led.ahead(), bench.now, atHand);
-    labels.push(next.label);
-    if (next.does.kind === 'go') led.next();
-    else if (!next.isAllowed) bench.wait(60);
-    else if (pressed(bench, atHand, next).problem && next.label === SOLVENT) bench.wait(600);
-    else expect(bench.problem, next.label).toBeNull();
-  }
-  return { labels, bench };
-}
-
 describe('the next press', () => {
-  it('leads from a closed device to its record by itself, and everything it says is taken', () => {
-    const all = [
-      [dunlinOpen(), 'port-board'],
-      [tern5(), 'cell'],
-      [petrelGlass(), petrelGlass().battery!.part],
-    ] as const;
-    for (const [map, part] of all.slice(0, Math.ceil(EFFORT * all.length))) {
-      const { labels, bench } = bySpace(map, part);
-      expect(bench.state.finished, map.id).not.toBeNull();
-      expect(labels).toContain('To the preparation');
-      expect(labels.at(-1)).toBe('Finish, to the record');
-      expect(labels.every((label) => label.length > 2 && !/undefined|NaN/.test(label))).toBe(true);
-    }
-  }, 60_000);
-
   it('is none while it is planned, and none while a job is stopped or ended', () => {
     const bench = new TestBench(tern5(), [{ replace: 'display' }]);
     expect(nextPress(bench.mechanism, bench.state, null, bench.now)).toMatchObject({ label: '', isAllowed: false });

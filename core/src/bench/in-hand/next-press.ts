@@ -30,9 +30,8 @@ export function nextPress(
 ): NextPress {
   if (state.stopped !== null || state.ended !== null || !ahead) return NOTHING;
   const op = ahead.ops[0];
-  const failed = failedTests(mechanism.map, state);
-  if (failed.length > 0 && (!op || isHeldByFault(state, op))) {
-    const label = `${functionName(mechanism.map, failed[0]!)} fails: try it again, or decide`;
+  if (isHeldByFault(mechanism.map, state, op)) {
+    const label = `${functionName(mechanism.map, failedTests(mechanism.map, state)[0]!)} fails: try it again, or decide`;
     return { ...NOTHING, label, ops: op ? [op] : [] };
   }
   if (!op) return pressAtTheEnd(state);
@@ -41,8 +40,9 @@ export function nextPress(
 }
 
 /** A test that is through, and all that closes the device over a fault, waits until it works or is decided. */
-function isHeldByFault(state: JobState, op: Op): boolean {
-  return op.stage === 'close' || (op.name === 'test' && nextUntested(state, op) === undefined);
+export function isHeldByFault(map: DeviceMap, state: JobState, op: Op | undefined): boolean {
+  const closes = !op || op.stage === 'close' || (op.name === 'test' && nextUntested(state, op) === undefined);
+  return closes && failedTests(map, state).length > 0;
 }
 
 function pressAtTheEnd(state: JobState): NextPress {

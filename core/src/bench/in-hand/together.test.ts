@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../../test/bench.ts';
 import { demoMaps, tern5 } from '../../../test/maps.ts';
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, jointById } from '../../model/device-map/index.ts';
 import { isDead } from '../../planner/holds/index.ts';
 import { cautionFor } from '../../planner/words/index.ts';
 import { CLOCK_S, leadOf, together } from './together.ts';
@@ -46,11 +46,18 @@ describe('what one press does', () => {
         const group = together(bench.mechanism, bench.state.device, ops.slice(at));
         const dead = isDead(bench.mechanism, bench.state.device);
         const first = cautionFor(map, group[0]!, dead);
+        const places = group.flatMap(({ id, joint, part, kind }) => {
+          const found = kind === 'procedure' ? undefined : jointById(map, joint);
+          return found?.type === 'screw' ? found.points.map((point) => `${joint} ${point.id}`) : [part ?? joint ?? id];
+        });
+        if (group.length > 1) expect(new Set(places).size, group[0]!.id).toBeLessThanOrEqual(5);
         group.slice(1).forEach((op, index) => {
           const own = cautionFor(map, op, dead);
           expect(own === null || own === first, `${map.id} ${op.id}`).toBe(true);
           expect(op.live, op.id).toBeUndefined();
           expect(['test', 'count', 'heat', 'soak', 'vent', 'power-on', 'power-off']).not.toContain(op.name);
+          // no more places than a hand holds in mind, all of them on the face that is up
+          if (op.face !== null && group[0]!.face !== null) expect(op.face).toBe(group[0]!.face);
           // only the last of a step may have a clock
           expect((group[index]!.wait_s ?? 0) < CLOCK_S, op.id).toBe(true);
         });

@@ -6,6 +6,9 @@ import { cautionFor } from '../../planner/words/index.ts';
 /** A clock runs for waits of so many seconds and more; a shorter one is held by hand and counted under the breath. */
 export const CLOCK_S = 20;
 
+/** One press stands for what one hand does in one place: more places than these are not held in mind (guess). */
+const MOST_PLACES = 5;
+
 /**
  * The operations at the head of what is ahead that one press does: taking one part off, putting one part on, or working
  * one bond, as a hand does them without looking up. What has a caution, a count or a test of its own, what is live, and
@@ -18,13 +21,23 @@ export function together(mechanism: Mechanism, device: DeviceState, ops: readonl
   const dead = isDead(mechanism, device);
   const caution = cautionFor(mechanism.map, first, dead);
   const group = [first];
+  const places = new Set(placesOf(mechanism.map, first));
   for (const op of ops.slice(1)) {
     const last = group.at(-1)!;
+    placesOf(mechanism.map, op).forEach((place) => places.add(place));
+    if (places.size > MOST_PLACES || (op.face !== null && first.face !== null && op.face !== first.face)) break;
     const isWaited = (last.wait_s ?? 0) >= CLOCK_S && !(isOver && last === first);
     if (isWaited || !isJoined(mechanism, last, op) || !isQuiet(mechanism.map, op, caution, dead)) break;
     group.push(op);
   }
   return group;
+}
+
+/** The places of the device that a hand goes to for an operation: each screw is one, and a part is one whatever is done to it. */
+function placesOf(map: DeviceMap, { id, joint: jointId, part, kind }: Op): readonly string[] {
+  const joint = jointById(map, jointId);
+  if (kind !== 'procedure' && joint?.type === 'screw') return joint.points.map((point) => `${joint.id}/${point.id}`);
+  return [part ?? jointId ?? id];
 }
 
 /** What is in hand by its name: after its wait is over that is what comes straight after it. */
@@ -51,10 +64,16 @@ function isJoined(mechanism: Mechanism, last: Op, next: Op): boolean {
   // the seal that closes a face is worked by itself, before its part stands over it and after
   const seal = [last, next].some(({ joint: id }) => isSeal(jointById(map, id)));
   if (seal && !SEAL.some(([a, b]) => doing(map, last) === a && doing(map, next) === b)) return false;
+  // lenses that lie bare together, with one cloth
+  if (isLensWiped(last) && isLensWiped(next)) return true;
   // plugs side by side, whatever hangs on each
   if (isPlugging(map, last) && isPlugging(map, next)) return true;
   const parts = partsOf(map, last);
   return partsOf(map, next).some((each) => parts.includes(each));
+}
+
+function isLensWiped({ name, part }: Op): boolean {
+  return name === 'wipe' && part !== undefined;
 }
 
 function isCutBond(map: DeviceMap, { joint: id, kind }: Op): boolean {

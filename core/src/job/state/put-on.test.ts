@@ -20,7 +20,7 @@ describe('what was put on', () => {
     bench.until('open:display');
     expect(on(bench)).toEqual(['Film on the glass']);
     bench.do(bench.ahead()[0]!);
-    expect(on(bench)).toContain('Block at Display');
+    expect(on(bench)).toContain('Prop under the display');
     const byBlade = at('heat:front-seal');
     byBlade
       .send('policy', { change: { firstGap: 'edgeless-blade' } })

@@ -1,7 +1,7 @@
 import { GLASS_FILM_OFF, opId } from '../../planner/drafts/index.ts';
 import { type DeviceMap, isOuter, isSelfParting, isTether, tabsOf } from '../../model/device-map/index.ts';
 import { OPEN } from '../../planner/holds/index.ts';
-import { partName, thingName } from '../../planner/words/index.ts';
+import { lower, partName, thingName } from '../../planner/words/index.ts';
 import { settled } from '../../model/policy/index.ts';
 import { renewalNow } from './renewal-now.ts';
 import type { JobState } from './job-state.ts';
@@ -68,7 +68,7 @@ function props(map: DeviceMap, { device }: JobState): PutOn[] {
     map.joints.some((each) => isTether(each) && !isSelfParting(each) && (each.to === id || each.holds.includes(id)));
   return map.parts.flatMap((part, number): PutOn[] =>
     part.opens && isOuter(part) && isTied(part.id) && device.status[number] === OPEN
-      ? [{ id: `prop:${part.id}`, kind: 'prop', text: `Block at ${partName(map, part.id)}` }]
+      ? [{ id: `prop:${part.id}`, kind: 'prop', text: `Prop under the ${lower(partName(map, part.id))}` }]
       : [],
   );
 }

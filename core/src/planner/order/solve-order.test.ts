@@ -87,7 +87,7 @@ describe('solveOrder', () => {
   });
 
   // some ten seconds: left to `npm test`
-  it.skipIf(EFFORT < 1)(
+  it.skipIf(EFFORT < 0.5)(
     'agrees with a mixed-integer model solved by HiGHS on 10 operations (docs/check-values.md, ordering)',
     async () => {
       const highs = await highsLoader();

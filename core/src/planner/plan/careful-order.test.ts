@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { type CheckedOp, orderFaults } from '../../../test/careful-checker.ts';
-import { EFFORT, IS_LONG } from '../../../test/effort.ts';
+import { EFFORT, IS_LONG, sampled } from '../../../test/effort.ts';
 import { demoMaps, petrelGlass, tern5 } from '../../../test/maps.ts';
 import { ids, plan } from '../../../test/played-plans.ts';
 import { random, randomMap } from '../../../test/random-map.ts';
@@ -27,7 +27,7 @@ describe('the order of a careful technician', () => {
   it('is kept by the plan of every single part of every demo device, whatever the policy', () => {
     for (const [device, map] of demoMaps().entries()) {
       const parts = singles(map);
-      const tried = parts.filter((_, at) => EFFORT === 1 || at % 9 === 0);
+      const tried = sampled(parts);
       for (const [at, part] of tried.entries()) {
         // in turn, so that every device meets every policy; all of them with `npm run test:long`
         const policies = IS_LONG ? POLICIES : [POLICIES[(device + at) % POLICIES.length]!];
@@ -42,7 +42,7 @@ describe('the order of a careful technician', () => {
   it('is kept by orders of fewest changes, save that parts are not finished one by one', () => {
     const policy = { order: 'fewest-changes' } as const;
     for (const map of demoMaps()) {
-      for (const part of singles(map).filter((_, at) => at % (EFFORT < 1 ? 12 : IS_LONG ? 1 : 4) === 0)) {
+      for (const part of singles(map).filter((_, at) => at % (IS_LONG ? 1 : Math.round(3 / EFFORT)) === 0)) {
         const faults = orderFaults(map, plan(map, [{ replace: part }], policy), {});
         const others = faults.filter((each) => !each.startsWith('part-by-part:'));
         expect({ map: map.id, part, others }).toEqual({ map: map.id, part, others: [] });

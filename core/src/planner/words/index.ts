@@ -10,11 +10,11 @@ export { functionName, heldName, jointKind, jointName, partName, thingName } fro
 export { opTitle, explained } from './reasons.ts';
 export { cautionFor } from './cautions.ts';
 export { batteryWords } from './battery-words.ts';
-export { capital, countdown, plural } from './english.ts';
+export { capital, countdown, duration, lower, plural } from './english.ts';
 export { isGate, opLine, opWords, slideWords } from './op-words.ts';
 export { bitMark } from './bit-marks.ts';
 export { jointWords, spokenName } from './joint-words.ts';
-export { edgeName, placeOfJoint, placeWords, tabName } from './places.ts';
+export { edgeName, placeOfJoint, placeWords, screwPlace, tabName } from './places.ts';
 export { seenEdge } from './seen.ts';
 export { whyNow } from './why.ts';
 export { waterWords } from './water.ts';

@@ -9,7 +9,7 @@ import {
   partById,
   renewalOf,
 } from '../../model/device-map/index.ts';
-import { capital, plural } from './english.ts';
+import { capital, plural, lower } from './english.ts';
 import { partName, thingName } from './thing-names.ts';
 import { placeOfJoint, placeWords } from './places.ts';
 
@@ -194,9 +194,6 @@ function isRun(kind: string | undefined): boolean {
 }
 
 /** *Display* is a display; *USB module* stays as it is. */
-function lower(name: string): string {
-  return /^[A-Z][a-z]/.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : name;
-}
 
 const MOTION_OFF = {
   press: 'Lever it straight up at its edge',

@@ -4,6 +4,7 @@ import {
   type DeviceMap,
   type Face,
   type Joint,
+  jointById,
   partById,
   type Point,
 } from '../../model/device-map/index.ts';
@@ -23,6 +24,13 @@ export function placeWords(
   if (!side && !height) return 'middle';
   if (!side) return `${height} middle`;
   return height ? `${height} ${side}` : `middle ${side}`;
+}
+
+/** Where a screw is, as it is seen on its own face: *upper left*; empty where the map has none such. */
+export function screwPlace(map: DeviceMap, jointId: string, pointId: string): string {
+  const joint = jointById(map, jointId);
+  const point = joint?.type === 'screw' ? joint.points.find(({ id }) => id === pointId) : undefined;
+  return joint && point ? placeWords(map, point, joint.face) : '';
 }
 
 /** Where a joint is: its own place, else the middle of its points or segments, else of what it holds first. */

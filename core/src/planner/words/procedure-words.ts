@@ -289,7 +289,7 @@ const PROCEDURES: Readonly<Record<ProcedureName, Row>> = {
     verb: 'press home again',
     why: 'A plug that is not seated explains it.',
     words: ({ plug }) => ({
-      title: 'Unplug it and press it home again',
+      title: 'Unplug and reseat it',
       thing: plug,
       hint: 'Look at both halves, then straight down until it clicks.',
     }),

@@ -53,7 +53,7 @@ function besideThePlan({ map, key, value, plan, limits, charge }: Option): numbe
 /** What a device is taken to hold until somebody reads it (guess). */
 const UNREAD_CHARGE = 0.6;
 
-/** *Taken off: 3 min more, 4 connectors of it plugged once more.* */
+/** *Taken off: 3 min more, 4 connectors of it reconnected once more.* */
 export function costWords(label: string, chosen: Figures | null, other: Figures | null): string {
   const name = label.charAt(0).toUpperCase() + label.slice(1);
   if (!other) return `${name}: no plan this way.`;

@@ -17,9 +17,9 @@ export const QUESTIONS: readonly Question[] = [
     key: 'display',
     label: 'Display',
     options: [
-      { value: 'auto', label: 'the cheaper' },
+      { value: 'auto', label: 'automatic' },
       { value: 'taken-off', label: 'taken off' },
-      { value: 'on-flexes', label: 'on its flexes' },
+      { value: 'on-flexes', label: 'left plugged in, propped' },
     ],
   },
   {

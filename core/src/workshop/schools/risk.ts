@@ -94,7 +94,7 @@ function displayRisk(map: DeviceMap, plan: Plan): string {
   const opened = plan.strip.findIndex((op) => op.kind === 'open' && displays.includes(op.part!));
   const display = plan.strip[opened]?.part;
   if (display === undefined || plan.strip.some((op) => op.kind === 'lift' && op.part === display)) {
-    return plugged > 0 ? `${count(plugged, 'connector')} of it plugged once more` : '';
+    return plugged > 0 ? `${count(plugged, 'connector')} of it reconnected once more` : '';
   }
   const closed = plan.rebuild.findIndex((op) => op.kind === 'close' && op.part === display);
   const standing = seconds([...plan.strip.slice(opened + 1), ...plan.rebuild.slice(0, Math.max(0, closed))]);

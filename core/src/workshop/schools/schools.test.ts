@@ -38,7 +38,7 @@ describe('schools', () => {
   });
 
   it('have their risk in figures of their own plan', () => {
-    expect(figures('display', 'taken-off').risk).toBe('2 connectors of it plugged once more');
+    expect(figures('display', 'taken-off').risk).toBe('2 connectors of it reconnected once more');
     expect(figures('display', 'on-flexes', 'cell').risk).toMatch(/^2 flexes under strain for \d+ min$/);
     // 4.1 Ah × 3.86 V = 15.8 Wh, a quarter of it, and 60 % of it
     expect(figures('batteryBefore', 'run-down').risk).toContain('4.0 Wh');

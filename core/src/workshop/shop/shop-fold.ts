@@ -30,6 +30,8 @@ export interface Said {
 /** The workshop, as a fold over its events. */
 export interface Shop {
   readonly tools: ReadonlySet<string>;
+  /** tools that were here, and were said not to be */
+  readonly toolsGone: ReadonlySet<string>;
   readonly shelves: ReadonlyMap<string, Shelf>;
   /** who works here; who is not in it counts as a technician */
   readonly people: ReadonlyMap<string, Role>;
@@ -75,6 +77,7 @@ export function feltAt(drags: readonly FeltDrag[], map: string, joint: string): 
 
 export const NEW_SHOP: Shop = {
   tools: new Set(),
+  toolsGone: new Set(),
   shelves: new Map(),
   people: new Map(),
   limits: DEFAULT_LIMITS,
@@ -170,7 +173,9 @@ function taken(shop: Shop, event: ShopEvent): ShopOutcome {
     case 'tool': {
       const { name, owned } = event.data;
       const others = [...shop.tools].filter((each) => each !== name);
-      return { shop: { ...shop, tools: new Set(owned ? [...others, name] : others) } };
+      const gone = [...shop.toolsGone].filter((each) => each !== name);
+      const toolsGone = new Set(owned ? gone : [...gone, name]);
+      return { shop: { ...shop, tools: new Set(owned ? [...others, name] : others), toolsGone } };
     }
     case 'item': {
       const before = shop.shelves.get(event.data.id);

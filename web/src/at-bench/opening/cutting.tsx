@@ -28,9 +28,6 @@ export function useCutting({ bench, map, state, bond, cut, warm, side, again_s }
   const cutter = state.policy.firstGap === 'bench-cutter';
   const done = state.opening.cut.get(bond.id) ?? NONE;
   return {
-    title: `Cut: ${edgeName(bond, edge.segment)}`,
-    cautions: isStiff ? ['operation', 'heat'] : ['operation'],
-    edge: edge.segment,
     lead: (
       <Depth
         map={map}
@@ -95,7 +92,7 @@ function Depth({ map, next, isFirstGap, left_s, drag, setCutter, isEarly, isStif
       </div>
       {isEarly && (
         <p className="text-lead font-bold text-now">
-          The source came off early: by the slow end it is not soft. More heat, not more force.
+          Heat off early: it may not be soft yet. More heat, not more force.
         </p>
       )}
       {left_s !== null && (

@@ -1,13 +1,7 @@
 import type { ReactNode } from 'react';
 
-/** Work that asks for more than one press: what is shown of it. What its press does is told by `nextPress`. */
+/** Work that asks for more than one press: what is shown of it. What is asked of it, and its answers, are the core's. */
 export interface Hand {
-  /** in place of the operation's own title */
-  readonly title?: string;
-  /** what is cautioned of before it: the operation itself where nothing else is said */
-  readonly cautions?: readonly ('operation' | 'heat')[];
-  /** the segment of the bond that is cut next */
-  readonly edge?: string;
   /** what has to be seen beside the main button, before all else */
   readonly lead?: ReactNode;
   readonly body: ReactNode;

@@ -1,5 +1,4 @@
-import { warmedAs } from '@nibrel/core/planner/cut';
-import { asItLies, isCellBehind, type Zone } from '@nibrel/core/job/state';
+import { asItLies, isCellBehind } from '@nibrel/core/job/state';
 import { softensAt } from '@nibrel/core/job/rules';
 import { WARM_SOURCES, type WarmSource as Source } from '@nibrel/core/model/sources';
 import { type HeatClock, type HeatSetting, measuredSource, settingFor } from '@nibrel/core/physics/heat';
@@ -15,7 +14,6 @@ import {
 import { lazy, Suspense, useState } from 'react';
 import { adviceWords, originWords } from '../../heat/advice.ts';
 import { placeOf, useForesight, useVerdicts } from '../../heat/use-heat.ts';
-import { edgeName } from '@nibrel/core/planner/words';
 import { temperature } from '../../app/units.ts';
 import { BeforeHeat, Foretold, type Other, type Pace, PACES, Unforeseen } from './before-heat.tsx';
 import type { Hand } from './hand.ts';
@@ -37,7 +35,7 @@ interface Heating {
 
 /** A bond that is to be warmed, or is being warmed: what to set, and a count-down that follows what is foreseen. */
 export function useHeating(work: OpeningWork): Heating {
-  const { map, state, op, bond, zone, shop, warm, cut } = work;
+  const { map, state, op, bond, shop, warm, cut } = work;
   const [chosen, setChosen] = useState<{ readonly op: string; readonly kind: Source } | null>(null);
   const [pace, setPace] = useState<Pace>('real');
   const kind = chosen && chosen.op === op?.id ? chosen.kind : bond ? sourceFor(map, state, bond, op) : 'plate';
@@ -75,8 +73,6 @@ export function useHeating(work: OpeningWork): Heating {
   const whileOn: Hand | null =
     heating && on
       ? {
-          title: heating.zone === undefined ? 'Heating' : `Heating, ${zoneWords(work, heating.zone)}`,
-          cautions: ['heat'],
           lead: warm.problem ? (
             <Unforeseen problem={warm.problem} />
           ) : (
@@ -116,8 +112,6 @@ export function useHeating(work: OpeningWork): Heating {
         }
       : null;
   const before: Hand = {
-    ...(zone === undefined ? {} : { title: `Heat it, ${zoneWords(work, zone)}` }),
-    cautions: ['heat'],
     lead: problem ? (
       <Unforeseen problem={problem} />
     ) : (
@@ -156,14 +150,6 @@ export function useHeating(work: OpeningWork): Heating {
     ...(shop?.standIns && pace !== 'real' ? { standIn: { simulated: true, pace: PACES[pace] } } : {}),
     again_s: foresight?.ready.late ?? null,
   };
-}
-
-/** A zone by its edges, where it is no zone of the map with a name of its own. */
-function zoneWords({ map, state, bond }: OpeningWork, zone: Zone): string {
-  const { segments = [] } = bond ? warmedAs(map, bond, state.policy.warm) : {};
-  const edges = segments.filter((each) => each.zone === zone).map(({ id }) => edgeName(bond!, id));
-  const isMapped = bond?.segments?.some((each) => each.zone === zone) ?? false;
-  return isMapped || edges.length === 0 ? String(zone) : `${zone}: ${edges.join(', ')}`;
 }
 
 /** The other sources, and why they are not the one that is proposed. */

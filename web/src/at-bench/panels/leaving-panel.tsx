@@ -1,7 +1,6 @@
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Leaving } from '@nibrel/core/bench/in-hand';
-import { opLine, plural } from '@nibrel/core/planner/words';
-import { duration } from '../../app/format.ts';
+import { opLine, plural, duration } from '@nibrel/core/planner/words';
 import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';
 
@@ -19,7 +18,7 @@ export function LeavingPanel({
 }: LeavingPanelProps) {
   return (
     <Panel
-      title={mayLeave ? 'It may be left now' : isStopped ? 'It is not left alone' : 'Do not leave it yet'}
+      title={mayLeave ? 'Safe to leave now' : isStopped ? 'It is not left alone' : 'Do not leave it yet'}
       said={next ? `After ${plural(next.steps, 'step')} it may, in about ${duration(next.seconds)}.` : undefined}
       open={open}
       onClose={onClose}

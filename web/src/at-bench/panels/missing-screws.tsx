@@ -116,7 +116,7 @@ function Lost({ map, state, screw, onFound, onOrder }: LostProps) {
   );
 }
 
-/** *On the mat since 14:05, Ines; the mat was spilled at 14:40* */
+/** *On the mat since 14:05, Ines; spilled at 14:40* */
 function lastSeen({ inForce }: JobState, { joint, point }: Screw): string {
   const out = inForce.findLast(
     (event) =>
@@ -125,7 +125,7 @@ function lastSeen({ inForce }: JobState, { joint, point }: Screw): string {
   );
   const spill = inForce.findLast(({ type }) => type === 'spill');
   const seen = out ? `Laid on the mat at ${clock(out.at)} by ${out.by}` : 'Not seen on the mat';
-  return spill && (!out || spill.at > out.at) ? `${seen}; the mat was spilled after that` : seen;
+  return spill && (!out || spill.at > out.at) ? `${seen}; spilled after that` : seen;
 }
 
 function placeOf(map: DeviceMap, screw: Screw): string {

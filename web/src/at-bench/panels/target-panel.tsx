@@ -2,7 +2,7 @@ import Joi from 'joi';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Target } from '@nibrel/core/planner/search';
 import { partName } from '@nibrel/core/planner/words';
-import { fullBut, thingsFor } from '../../intake/job-targets.ts';
+import { fullBut, thingsFor } from '@nibrel/core/asking/taking-in';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/select-field.tsx';

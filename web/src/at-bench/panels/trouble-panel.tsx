@@ -1,8 +1,9 @@
 import Joi from 'joi';
+import { TROUBLES } from '@nibrel/core/asking/at-bench';
 import { type EventData, TROUBLE_KINDS, type TroubleKind } from '@nibrel/core/job/events';
 import { type DeviceMap, fastenerAt, type ScrewJoint } from '@nibrel/core/model/device-map';
 import type { Op } from '@nibrel/core/planner/drafts';
-import { edgeName, partName, thingName } from '@nibrel/core/planner/words';
+import { edgeName, partName, placeWords, thingName } from '@nibrel/core/planner/words';
 import { keyOf, type Ledger } from '@nibrel/core/screws/screws';
 import { useState } from 'react';
 import { temperature } from '../../app/units.ts';
@@ -14,25 +15,6 @@ import { SelectField } from '../../ui/select-field.tsx';
 import type { Closing } from '../../ui/form.ts';
 import { figure, note } from '../../ui/typed.ts';
 import { useFields } from '../../ui/use-fields.ts';
-
-const TROUBLES: Readonly<Record<TroubleKind, string>> = {
-  'screw-stripped': 'A screw is stripped',
-  'will-not-lift': 'It will not lift',
-  'grabbed-again': 'The adhesive grabbed again',
-  drags: 'It drags',
-  'cup-slips': 'The cup will not hold',
-  'cut-too-deep': 'Cut too deep',
-  'clip-broken': 'A clip broke',
-  'tab-snapped': 'A pull tab snapped',
-  'part-cracked': 'A part cracked',
-  'connector-damaged': 'A connector is damaged',
-  'screw-lost': 'A screw is lost',
-  'screw-never-there': 'A screw was never there',
-  'one-screw-more': 'There is one screw more',
-  'another-length': 'A screw has another length',
-  'no-place': 'No place for this screw',
-  other: 'Something else',
-};
 
 const FOLLOWS: Readonly<Partial<Record<TroubleKind, string>>> = {
   'grabbed-again': 'Another round of heat is put before the cut. Leave a pick in as you go on.',
@@ -75,6 +57,8 @@ interface TroublePanelProps extends Closing {
   readonly map: DeviceMap;
   readonly ledger: Ledger;
   readonly op: Op | undefined;
+  /** what went wrong, where that was said already */
+  readonly first?: TroubleKind | undefined;
   /** the bond's temperature as it is foreseen now */
   readonly bond_C?: number | undefined;
   readonly solventBelow_C: number;
@@ -87,6 +71,7 @@ export function TroublePanel({
   map,
   ledger,
   op,
+  first = 'will-not-lift',
   bond_C,
   solventBelow_C,
   open,
@@ -94,7 +79,7 @@ export function TroublePanel({
   onTrouble,
   onStop,
 }: TroublePanelProps) {
-  const [kind, setKind] = useState<TroubleKind>('will-not-lift');
+  const [kind, setKind] = useState<TroubleKind>(first);
   const { field, sent, setValue } = useFields(kind === 'another-length' ? lengthSchema : schema, {
     text: '',
     length: '',
@@ -178,9 +163,9 @@ export function TroublePanel({
                 id="trouble-point"
                 label="Which"
                 value={chosenPoint?.id ?? ''}
-                options={points.map((each) => ({
+                options={points.map((each, at) => ({
                   value: each.id,
-                  label: `${each.id}, ${map.fasteners.find(({ id }) => id === fastenerAt(screw, each))?.length} mm`,
+                  label: `${at + 1}, ${placeWords(map, each, screw.face)}, ${map.fasteners.find(({ id }) => id === fastenerAt(screw, each))?.length} mm`,
                 }))}
                 onChange={setPoint}
               />

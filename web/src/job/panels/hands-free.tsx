@@ -8,7 +8,7 @@ export function HandsFree() {
     <>
       <OnOff label="Step sound" value={sound} onChange={setSound} />
       <OnOff label="Spoken step" value={speech} onChange={setSpeech} />
-      <OnOff label="Letters for 2 m" value={isLarge} onChange={setLarge} />
+      <OnOff label="Large letters" value={isLarge} onChange={setLarge} />
       <OnOff label="Screen stays on" value={isAwake} onChange={setAwake} />
     </>
   );

@@ -1,0 +1,5 @@
+export { askedAhead, askedBack } from './looked-at.ts';
+export { always, LOOKS } from './always.ts';
+export { askedAtBench } from './asked-at-bench.ts';
+export type { BenchNow } from './bench-now.ts';
+export { TROUBLES, whatIsWrong } from './wrong.ts';

@@ -1,0 +1,15 @@
+import type { Answer, Keyless } from './question.ts';
+
+/**
+ * Each answer with its key: Space for the main one, which counts as the first, and digits for the others in their order.
+ * What has a key already keeps it, and no digit is given twice.
+ */
+export function withKeys(answers: readonly Keyless[]): readonly Answer[] {
+  const taken = new Set(answers.flatMap(({ key }) => (key === undefined ? [] : [key])));
+  let digit = answers.some(({ weight }) => weight === 'main') ? 2 : 1;
+  const nextDigit = () => {
+    while (taken.has(String(digit))) digit++;
+    return String(digit++);
+  };
+  return answers.map((answer) => ({ ...answer, key: answer.key ?? (answer.weight === 'main' ? ' ' : nextDigit()) }));
+}
