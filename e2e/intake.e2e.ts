@@ -71,6 +71,7 @@ test('a cracked, half-charged Tern 5: stopped when swollen, cleared, missing bit
   await expect(section(page, 'The owner must know')).toContainText('Did not work when it came in: Touch');
   await expect(page.getByText('Planning from here')).toHaveCount(0);
   await page.getByRole('button', { name: 'Agrees here' }).click();
+  await expect(page.getByRole('list', { name: 'What is asked here' })).toContainText('the owner agreed');
   await jump(page, /Battery charge/);
   const battery = section(page, 'Battery charge');
   await battery.getByRole('textbox', { name: 'Charge now, %' }).fill('sixty');
