@@ -4,10 +4,10 @@ import {
   askedAtBench,
   askedBack,
   type BenchNow,
-  LOOKS,
+  LOOK_KEYS,
   whatIsWrong,
 } from '@nibrel/core/asking/at-bench';
-import type { Answer, Gives, Question, Sheet } from '@nibrel/core/asking/question';
+import { type Answer, byLetter, type Gives, type Question, type Sheet } from '@nibrel/core/asking/question';
 import {
   clicks,
   doneStep,
@@ -158,7 +158,7 @@ function Bench({ session, bench, mechanism, map, state }: OpenJob) {
   const field = useField(question, (gives) => {
     const { asked, unsaved } = session.getState();
     const isFree = asked === 0 && (unsaved === null || unsaved.type === 'heat-reading');
-    if (isFree || saysNothing(gives)) void give(gives);
+    return isFree || saysNothing(gives) ? give(gives) : false;
   });
   const answer = (chosen: Answer) => {
     if (look !== 0) return field.give(chosen);
@@ -169,7 +169,8 @@ function Bench({ session, bench, mechanism, map, state }: OpenJob) {
   };
   const other = ({ gives }: Answer) => void give(gives);
   useAnswers(question.answers, answer);
-  useAnswers([...ends, ...wrong.answers.filter(({ key }) => !/\d/.test(key) || key === '6'), ...LOOKS], other);
+  const lettered = [...ends, ...byLetter(wrong.answers), ...LOOK_KEYS];
+  useAnswers(lettered, other);
 
   const containers = useContainers(map, state);
   const lookedAt = Math.floor(now / LOOKED_AT_MS) * LOOKED_AT_MS;
@@ -283,7 +284,7 @@ function Bench({ session, bench, mechanism, map, state }: OpenJob) {
           />
           <AnswersSheet question={wrong} open={sheet === 'wrong'} onClose={() => setSheet(null)} onGive={other} />
           <KeysSheet
-            answers={[...question.answers, ...ends, ...wrong.answers.filter(({ key }) => !/\d/.test(key)), ...LOOKS]}
+            answers={[...question.answers, ...lettered]}
             open={sheet === 'keys'}
             onClose={() => setSheet(null)}
           />

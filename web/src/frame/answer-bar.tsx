@@ -58,6 +58,8 @@ const LOOKS: Readonly<Record<Answer['weight'], string>> = {
   quiet: 'grow basis-[28%] border-transparent hover:border-hair md:basis-24 lg:grow-0 lg:basis-auto lg:px-2.5',
 };
 
+const NOT_NOW = 'border-hair! bg-transparent! text-quiet!';
+
 interface AnswerButtonProps {
   readonly answer: Answer;
   readonly isKeyless: boolean;
@@ -66,6 +68,8 @@ interface AnswerButtonProps {
 
 function AnswerButton({ answer, isKeyless, onGive }: AnswerButtonProps) {
   const { weight, label, key, notNow, id } = answer;
+  // what is being saved keeps its look: it is over in a moment
+  const looks = notNow === undefined || notNow === label ? LOOKS[weight] : `${LOOKS[weight]} ${NOT_NOW}`;
   return (
     <button
       type="button"
@@ -73,9 +77,12 @@ function AnswerButton({ answer, isKeyless, onGive }: AnswerButtonProps) {
       {...(weight === 'main' ? { 'data-step': '' } : {})}
       disabled={notNow !== undefined}
       onClick={() => onGive(answer)}
-      className={`inline-flex min-h-15 short:min-h-12 min-w-0 items-center justify-between gap-2 border px-3.5 text-left text-body leading-tight font-semibold disabled:opacity-45 md:h-15 lg:h-16 ${LOOKS[weight]} ${id === 'stop' ? 'md:max-w-32' : ''}`}
+      className={`inline-flex min-h-15 short:min-h-12 min-w-0 items-center justify-between gap-2 border px-3.5 text-left text-body leading-tight font-semibold md:h-15 lg:h-16 ${looks} ${id === 'stop' ? 'md:max-w-32' : ''}`}
     >
-      <span>{label}</span>
+      <span>
+        {label}
+        {notNow !== undefined && notNow !== label && <span className="block text-note font-normal">{notNow}</span>}
+      </span>
       {!isKeyless && <Key name={keyName(key)} />}
     </button>
   );

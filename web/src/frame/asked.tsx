@@ -71,7 +71,7 @@ function Lines({ list, onLine, renderLine }: LinesProps) {
       {list.map((line, at) => {
         const content = (
           <>
-            {isDrawn ? <Numbered number={at + 1} /> : <Tick isDone={line.isDone} />}
+            {isDrawn ? <Numbered number={at + 1} /> : <Sign line={line} />}
             <span className={isDrawn ? '' : 'flex grow flex-wrap justify-between gap-x-3'}>
               <span className={isDrawn && at === 0 ? 'font-bold' : ''}>{line.text}</span>
               {line.more && <span className="block text-body text-quiet">{line.more}</span>}
@@ -105,20 +105,23 @@ function Numbered({ number }: { readonly number: number }) {
   return (
     <span
       aria-hidden="true"
-      className="inline-flex size-7 shrink-0 items-center justify-center self-start rounded-full border-2 border-now text-note font-bold text-now"
+      className="inline-flex size-7 shrink-0 items-center justify-center rounded-full border-2 border-now text-note font-bold text-now"
     >
       {number}
     </span>
   );
 }
 
-function Tick({ isDone }: { readonly isDone: boolean }) {
+/** A box only where something is ticked: what is done, or is said to be; an arrow where a press leads on. */
+function Sign({ line: { isDone, gives } }: { readonly line: Line }) {
+  const isTicked = isDone || gives?.kind === 'mark';
+  const look = !isTicked ? 'text-quiet' : isDone ? 'border-2 border-done text-done' : 'border-2 border-quiet';
   return (
     <span
       aria-hidden="true"
-      className={`inline-flex size-5 shrink-0 items-center justify-center self-start border-2 text-note font-bold ${isDone ? 'border-done text-done' : 'border-quiet'}`}
+      className={`inline-flex size-5 shrink-0 items-center justify-center text-note font-bold ${look}`}
     >
-      {isDone ? '✓' : ''}
+      {isDone ? '✓' : isTicked ? '' : gives ? '›' : '–'}
     </span>
   );
 }

@@ -1,5 +1,6 @@
 import {
   type Answer,
+  byLetter,
   type Gives,
   nextAsked,
   NOTHING_ASKED,
@@ -7,9 +8,11 @@ import {
   type Sheet,
   type Turns,
 } from '@nibrel/core/asking/question';
-import { always } from '@nibrel/core/asking/at-bench';
+import { always, whileHeld } from '@nibrel/core/asking/at-bench';
 import type { StopReason } from '@nibrel/core/job/events';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
+import { sound } from '../app/feedback.ts';
+import { useNow } from '../app/now.ts';
 import { useSettings } from '../app/settings.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { JobHeader } from '../job/job-header.tsx';
@@ -69,17 +72,22 @@ export function StageFrame({
   const [sheet, setSheet] = useState<Sheet | null>(person ? null : 'person');
   const [jumped, setJumped] = useState<string | null>(null);
   const [then, setThen] = useState<Question | null>(null);
+  const now = useNow(() => 1000);
   const [isLeaving, setLeaving] = useState(false);
   const close = () => setSheet(null);
   const held = state.stopped !== null || state.ended !== null;
   const turn = nextAsked(turns, jumped);
   const question = then ?? turn?.question ?? NOTHING_ASKED;
+  // what was jumped to while it was being saved stays
   const goOn = () => {
-    setThen(null);
-    setJumped(null);
+    setThen((now) => (now === then ? null : now));
+    setJumped((now) => (now === jumped ? null : now));
   };
   const give = useGive(bench, {
-    onAsk: (about) => setSheet(about),
+    onAsk: (about) => {
+      setThen(null);
+      setSheet(about);
+    },
     onThen: setThen,
     onLook: (at) => at === 'other-face' && onFlip?.(),
     onSaid: goOn,
@@ -93,19 +101,24 @@ export function StageFrame({
   const field = useField(question, (gives) => {
     const { asked, unsaved } = job.session.getState();
     const isFree = !isLeaving && !isUnsettled && asked === 0 && unsaved === null;
-    if (!isFree && gives.kind === 'say') return;
+    if (!isFree && gives.kind === 'say') return false;
     // what leads to another page is asked for once: the next press is that page's
     const leads = gives.kind === 'say' && gives.then !== undefined;
     setLeaving(leads);
-    void give(gives).finally(() => setLeaving(false));
+    return give(gives).finally(() => setLeaving(false));
   });
-  const answers = held ? HELD : then ? [...question.answers, BACK] : question.answers;
+  const answers = held ? whileHeld(state, now).answers : then ? [...question.answers, BACK] : question.answers;
   const ends = always(state);
   const answer = (chosen: Answer) =>
-    chosen === BACK ? setThen(null) : ends.includes(chosen) ? void give(chosen.gives) : field.give(chosen);
+    chosen === BACK ? setThen(null) : held || ends.includes(chosen) ? void give(chosen.gives) : field.give(chosen);
   const other = ({ gives }: Answer) => void give(gives);
   useAnswers(answers, answer);
-  useAnswers([...ends, ...beside.answers], other);
+  const lettered = [...ends, ...byLetter(beside.answers)];
+  useAnswers(lettered, other);
+  const isTimeUp = question.wait?.left_s === 0;
+  useEffect(() => {
+    if (isTimeUp) sound('time-up');
+  }, [isTimeUp]);
   return (
     <Frame
       askedId={question.id}
@@ -135,7 +148,7 @@ export function StageFrame({
         <>
           <AnswerBar answers={answers} always={ends} wait={held ? null : question.wait} isBusy={busy} onGive={answer} />
           <AnswersSheet question={beside} open={sheet === 'wrong'} onClose={close} onGive={other} />
-          <KeysSheet answers={[...answers, ...ends, ...beside.answers]} open={sheet === 'keys'} onClose={close} />
+          <KeysSheet answers={[...answers, ...lettered]} open={sheet === 'keys'} onClose={close} />
           <PersonPanel open={sheet === 'person'} onClose={close} />
           <StopPanel
             {...(stopsFor ? { first: stopsFor } : {})}
@@ -158,8 +171,3 @@ export function StageFrame({
 }
 
 const BACK: Answer = { id: 'back', key: 'Escape', label: 'Back', weight: 'quiet', gives: { kind: 'nothing' } };
-
-/** While it is stopped the lead decides, and nothing else is asked. */
-const HELD: readonly Answer[] = [
-  { id: 'lead', key: '1', label: 'The lead decides', weight: 'plain', gives: { kind: 'ask', about: 'lead' } },
-];

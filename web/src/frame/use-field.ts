@@ -16,7 +16,7 @@ interface Written extends Typed {
  * What stands in a question's field; what is wrong with it is said there, and nothing that was typed is lost. The field of
  * a main answer has the focus from the beginning, unless something stands in it already.
  */
-export function useField(question: Question, act: (gives: Gives) => unknown) {
+export function useField(question: Question, act: (gives: Gives) => Promise<boolean> | false) {
   const [typed, setTyped] = useState<Written | null>(null);
   const [problem, setProblem] = useState<Typed | null>(null);
   const ref = useRef<HTMLInputElement>(null);
@@ -29,11 +29,12 @@ export function useField(question: Question, act: (gives: Gives) => unknown) {
     const found = given(answer, field, value, () => crypto.randomUUID());
     if ('gives' in found) {
       setProblem(null);
-      if (answer.takes) setTyped(null);
-      return act(found.gives);
+      // what was written stays until it is taken
+      void Promise.resolve(act(found.gives)).then((isTaken) => isTaken && answer.takes && setTyped(null));
+      return;
     }
     ref.current?.focus();
-    return setProblem({ of: id, text: problemText(found) });
+    setProblem({ of: id, text: problemText(found) });
   };
   return {
     give,

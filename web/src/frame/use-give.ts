@@ -27,16 +27,43 @@ interface Giving {
   onSaid?(): void;
 }
 
-/** Does what an answer gives: nothing is decided here. */
+/** Does what an answer gives: nothing is decided here. @returns was it taken? */
 export function useGive({ say, undo, job }: Session, on: Giving) {
   const navigate = useNavigate();
   const tell = useTellShop();
-  return async (gives: Gives): Promise<void> => {
+  return async (gives: Gives): Promise<boolean> => {
+    if (gives.kind === 'say') return said(gives);
+    aside(gives);
+    return true;
+  };
+
+  async function said({ events, teaches, then }: Extract<Gives, { kind: 'say' }>): Promise<boolean> {
+    if (events.some(({ type, data }) => type === 'test' && data.result === 'fails')) sound('fails');
+    for (const each of events) if (!(await say(each))) return false;
+    if (teaches) tell.mutate(teaches);
+    on.onSaid?.();
+    const isFinished = events.some(({ type }) => type === 'finish');
+    if (isFinished) sound('finished');
+    const to = isFinished ? 'record' : then;
+    if (to !== undefined) void navigate(`/jobs/${job!.id}${PAGES[to]}`);
+    return true;
+  }
+
+  /** What tells the job nothing. */
+  function aside(gives: Exclude<Gives, { kind: 'say' }>): void {
     switch (gives.kind) {
       case 'go':
         return void navigate(`/jobs/${job!.id}${PAGES[gives.to]}`);
+      case 'desk':
+        return void navigate(`/parts/${gives.part}`);
       case 'ask':
         return on.onAsk?.(gives.about, gives.trouble);
+      case 'then':
+        return on.onThen?.(gives.question);
+      case 'mark':
+        return on.onMark?.(gives);
+      case 'shop':
+        return tell.mutate({ type: gives.type, data: gives.data });
       case 'undo':
         return void undo();
       case 'picture':
@@ -45,26 +72,11 @@ export function useGive({ say, undo, job }: Session, on: Giving) {
         return on.onLook?.(gives.at);
       case 'until':
         return on.onUntil?.();
-      case 'then':
-        return on.onThen?.(gives.question);
-      case 'mark':
-        return on.onMark?.(gives);
-      case 'shop':
-        return tell.mutate({ type: gives.type, data: gives.data });
-      case 'desk':
-        return void navigate(`/parts/${gives.part}`);
+      // of a repair that does not exist yet: `NewRepair` does it
+      case 'pick':
+        return undefined;
       case 'nothing':
         return sound('refused');
-      case 'say': {
-        if (gives.events.some((said) => said.type === 'test' && said.data.result === 'fails')) sound('fails');
-        for (const said of gives.events) if (!(await say(said))) return;
-        if (gives.teaches) tell.mutate(gives.teaches);
-        on.onSaid?.();
-        if (gives.then) return void navigate(`/jobs/${job!.id}${PAGES[gives.then]}`);
-        if (!gives.events.some(({ type }) => type === 'finish')) return;
-        sound('finished');
-        return void navigate(`/jobs/${job!.id}/record`);
-      }
     }
-  };
+  }
 }

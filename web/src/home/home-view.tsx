@@ -1,4 +1,4 @@
-import { countdown, duration, functionName, opLine, opWords, plural } from '@nibrel/core/planner/words';
+import { capital, countdown, duration, functionName, opLine, opWords, plural } from '@nibrel/core/planner/words';
 import { finishedJobsQuery, mapsQuery, openJobsQuery } from '../app/queries.ts';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
@@ -207,7 +207,8 @@ function stateOf(job: JobLine, prospect: Prospect | undefined, now: number): { t
   if (job.unreadable) {
     return { text: `Can not be read. ${job.unreadable} Nothing of it is lost: it can be exported.`, isBad: true };
   }
-  if (!prospect) return { text: job.next?.title ?? 'Planning', isBad: false };
+  if (!prospect)
+    return { text: job.next ? `Waits for your hands: ${capital(job.next.title)}` : 'Planning', isBad: false };
   if (failed) return { text: `${functionName(prospect.map, failed.function)} fails: not to be closed`, isBad: true };
   return { text: waitsFor(prospect, now), isBad: false };
 }

@@ -80,7 +80,6 @@ export function NewRepair() {
   const pickPart = (id: string) => {
     const full = targets.find((each) => 'full' in each);
     if (full && 'full' in full) return choose([fullBut([...(full.keep ?? []), id])], true);
-    if (id === '') return choose([fullBut([])], true);
     // another pick is instead of the last one, unless one more is asked for
     choose(withAsked(isMore ? targets : targets.slice(0, -1), ask, id));
   };
@@ -103,9 +102,12 @@ export function NewRepair() {
     switch (gives.pick) {
       case 'device':
         if (gives.id !== mapId) setSearch({ map: gives.id }, { replace: true });
+        setMore(false);
         return goOn();
       case 'part':
         return pickPart(gives.id);
+      case 'full':
+        return choose([fullBut([])], true);
       case 'ask':
         return setAsk(gives.id as Ask);
       case 'drop':
@@ -121,6 +123,12 @@ export function NewRepair() {
   const turn: Turn = nextAsked(turns, jumped)!;
   const { question } = turn;
   const answer = (given: Answer) => give(given.gives);
+  /** the first that is called so; with nothing typed the main answer, where there is one */
+  const enter = () => {
+    const main = question.answers.find(({ weight }) => weight === 'main');
+    const wanted = find.trim() === '' ? main : question.list[0];
+    if (wanted?.gives) give(wanted.gives);
+  };
   useAnswers(question.answers, answer);
   useKeys({ f: () => setFlipped(!flipped) });
   const part = partOf(targets.at(-1));
@@ -157,7 +165,7 @@ export function NewRepair() {
                   isWanted
                   offered={null}
                   onValue={setFind}
-                  onEnter={() => question.list[0]?.gives && give(question.list[0].gives)}
+                  onEnter={enter}
                 />
               )
             }

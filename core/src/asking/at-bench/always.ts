@@ -20,7 +20,7 @@ export function always({ stopped, ended, finished }: JobState): readonly Answer[
   ];
 }
 
-/** Looked back, ahead and at the other face, by key; a tap does it on the band and on the drawing. */
+/** Looked back, ahead and at the other face: by key, and by touch from *Something is wrong*. */
 export const LOOKS: readonly Answer[] = [
   {
     id: 'look-back',
@@ -31,6 +31,11 @@ export const LOOKS: readonly Answer[] = [
     gives: { kind: 'look', at: 'back' },
   },
   { id: 'look-ahead', key: 'ArrowRight', label: 'Look ahead', weight: 'quiet', gives: { kind: 'look', at: 'ahead' } },
+  { id: 'other-face', key: 'f', label: 'Flip the drawing', weight: 'quiet', gives: { kind: 'look', at: 'other-face' } },
+];
+
+/** Keys that have a button, or a line to press, in the question itself. */
+export const LOOK_KEYS: readonly Answer[] = [
   {
     id: 'here',
     key: 'Home',
@@ -39,13 +44,5 @@ export const LOOKS: readonly Answer[] = [
     weight: 'quiet',
     gives: { kind: 'look', at: 'here' },
   },
-  {
-    id: 'until',
-    key: 'Enter',
-    label: 'Looking ahead: all is done until here',
-    weight: 'quiet',
-    gives: { kind: 'until' },
-  },
-  { id: 'other-face', key: 'f', label: 'Flip the drawing', weight: 'quiet', gives: { kind: 'look', at: 'other-face' } },
   { id: 'why', key: 'b', label: 'Why, at length', weight: 'quiet', gives: { kind: 'look', at: 'why' } },
 ];

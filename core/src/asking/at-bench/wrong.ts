@@ -5,6 +5,7 @@ import { justClosed } from '../../bench/in-hand/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { type Gives, type Keyless, NOTHING_ASKED, type Question, saying, withKeys } from '../question/index.ts';
+import { LOOKS } from './always.ts';
 
 /** Troubles as one technician tells them to another. */
 export const TROUBLES: Readonly<Record<TroubleKind, string>> = {
@@ -42,7 +43,7 @@ const USUAL = {
 export function whatIsWrong(mechanism: Mechanism, state: JobState, op: Op | undefined): Question {
   const isHeld = state.stopped !== null || state.ended !== null;
   const felt = justClosed(mechanism, state) === null ? [] : [FLUSH];
-  const answers = [...troubles(mechanism.map, op), ...WITH_THE_STEP, ...felt, ...WITH_THE_JOB, pause(state)];
+  const answers = [...troubles(mechanism.map, op), ...WITH_THE_STEP, ...felt, ...WITH_THE_JOB, pause(state), ...LOOKS];
   return {
     ...NOTHING_ASKED,
     id: 'wrong',
@@ -65,6 +66,7 @@ const WHILE_HELD: ReadonlySet<string> = new Set([
   'keys',
   'picture',
   'mat-picture',
+  ...LOOKS.map(({ id }) => id),
 ]);
 
 function troubles(map: DeviceMap, op: Op | undefined): readonly Keyless[] {

@@ -1,7 +1,10 @@
 import { isDrying } from '../../job/rules/index.ts';
 import type { ChargeNeed } from '../../workshop/prepare/index.ts';
+import { duration } from '../../planner/words/index.ts';
 import { waitLeftOfClock } from './clock-beside.ts';
 import {
+  CHARGE_FIELD,
+  CHARGE_READ,
   type Gives,
   type Keyless,
   NOTHING_ASKED,
@@ -40,23 +43,10 @@ export function chargeAsked(preparing: Preparing): Turns {
         title: 'Battery charge',
         detail: need ? `${read}: ${wanted}` : `${read}, right for this repair`,
         hint: need?.why ?? '',
-        field: {
-          label: 'Charge now',
-          kind: 'figure',
-          unit: '%',
-          least: 0,
-          most: 100,
-          cure: 'A percentage, 0 to 100, as the device shows it.',
-        },
+        field: CHARGE_FIELD,
         wait: need && waitLeftOfClock(state, need.way, now),
         answers: withKeys([
-          {
-            id: 'read',
-            label: 'That is the charge',
-            weight: 'main',
-            gives: saying('charge', { charge: 0, source: 'typed' }),
-            takes: { name: 'charge', factor: 0.01 },
-          },
+          CHARGE_READ,
           ...(need
             ? ways(
                 need,
@@ -72,7 +62,8 @@ export function chargeAsked(preparing: Preparing): Turns {
 function ways(need: ChargeNeed, isTimed: boolean): readonly Keyless[] {
   const clock: Gives | null =
     need.seconds !== null && !isTimed ? saying('timer', { step: need.way, seconds: need.seconds }) : null;
-  const label = need.way === 'run-down' ? 'Running down: start the clock' : 'Charging: start the clock';
+  const doing = need.way === 'run-down' ? 'Running down' : 'Charging';
+  const label = `${doing}: start the clock${need.seconds === null ? '' : `, ${duration(need.seconds)}`}`;
   return [
     ...(clock ? [{ id: 'clock', label, weight: 'plain', gives: clock } as const] : []),
     { id: 'anyway', label: 'Open it as it is', weight: 'plain', gives: { kind: 'then', question: anyway(need) } },

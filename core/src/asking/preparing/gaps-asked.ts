@@ -41,9 +41,9 @@ export function gapsOf({ mechanism, state, kit, draft }: Preparing): readonly Ga
       part: null,
     })),
     ...spent.map(({ name, left }) => ({
-      item: `${name}, none left`,
+      item: `${name}, ${left! > 0 ? 'too little' : 'none'} left`,
       title: `Not enough: ${name}`,
-      detail: left === 0 ? 'None left on the shelf.' : 'Too little left on the shelf.',
+      detail: left! <= 0 ? 'None left on the shelf.' : 'Too little left on the shelf.',
       tool: null,
       part: null,
     })),

@@ -1,7 +1,7 @@
 import type { EventData } from '../../job/events/index.ts';
 import { plural } from '../../planner/words/index.ts';
 import type { OwnerItem } from '../../workshop/prepare/index.ts';
-import { type Gives, NOTHING_ASKED, saying, type Turns, withKeys } from '../question/index.ts';
+import { type Gives, NOTHING_ASKED, type Question, saying, type Turns, withKeys } from '../question/index.ts';
 import type { Preparing } from './preparing.ts';
 
 const SIGNS: Readonly<Record<OwnerItem['kind'], string>> = {
@@ -11,6 +11,25 @@ const SIGNS: Readonly<Record<OwnerItem['kind'], string>> = {
   data: 'Data',
   origin: 'Origin',
   fault: 'Old fault',
+};
+
+/** Without the owner's word nothing is opened: another job, or none. */
+const DISAGREES: Question = {
+  ...NOTHING_ASKED,
+  id: 'disagrees',
+  title: 'The owner does not agree',
+  hint: 'Nothing is opened as it is planned.',
+  field: { label: 'What the owner says', kind: 'text', cure: 'Say why it ends: it is recorded.' },
+  answers: withKeys([
+    { id: 'target', label: 'Change the job', weight: 'plain', gives: { kind: 'ask', about: 'target' } },
+    {
+      id: 'end',
+      label: 'End this repair',
+      weight: 'warning',
+      gives: saying('end', { text: '' }),
+      takes: { name: 'text' },
+    },
+  ]),
 };
 
 /** What the owner must know, agreed before anything is opened; nothing where there is nothing to tell. */
@@ -45,7 +64,7 @@ export function ownerAsked({ state, ahead }: Preparing): Turns {
               { id: 'here', label: 'Agrees here', weight: 'main', gives: told('here') },
               { id: 'by-phone', label: 'By phone', weight: 'plain', gives: told('by-phone') },
               { id: 'in-writing', label: 'In writing', weight: 'plain', gives: told('in-writing') },
-              { id: 'not', label: 'Does not agree', weight: 'warning', gives: { kind: 'ask', about: 'target' } },
+              { id: 'not', label: 'Does not agree', weight: 'warning', gives: { kind: 'then', question: DISAGREES } },
             ])
           : [],
       },

@@ -101,39 +101,39 @@ function lookAt(map: DeviceMap, mapPart: string): string {
   return `Old and new side by side: the same variant, plugs and brackets.${cell}`;
 }
 
-/** It is here, and looked at or not. */
+/** It is here, and looked at or not; a board also has numbers to be read, which is done at the desk. */
 function atTheDesk({ mechanism, state }: Preparing, part: DeskPart, name: string): Question {
   const { verdict, reasons } = partVerdict(mechanism.map, part);
   const isRight = isAccepted(part);
-  const desk: Keyless = { id: 'desk', label: 'Parts desk', weight: 'plain', gives: { kind: 'desk', part: part.id } };
-  const answers: readonly Keyless[] = isRight
+  const mayBeAccepted = verdict === 'use' || (!part.looked && !isBoard(mechanism.map, part));
+  const isOffered = !isRight && (!part.looked || mayBeAccepted);
+  const right: Keyless = {
+    id: 'right',
+    label: mayBeAccepted ? 'Looks right: accept it' : 'Looks right',
+    weight: 'main',
+    gives: {
+      kind: 'say',
+      events: [
+        ...(part.looked ? [] : [looked(part.id, 'good')]),
+        ...(mayBeAccepted ? [decided(part.id, 'accept')] : []),
+      ],
+    },
+  };
+  const wrong: Keyless = {
+    id: 'wrong',
+    label: 'Something is wrong with it',
+    weight: 'warning',
+    gives: { kind: 'then', question: whatIsWrong(name, null, part.id, '') },
+  };
+  const desk: Keyless = {
+    id: 'desk',
+    label: 'Parts desk',
+    weight: isOffered || isRight ? 'plain' : 'main',
+    gives: { kind: 'desk', part: part.id },
+  };
+  const answers = isRight
     ? [desk]
-    : [
-        ...(!part.looked || verdict === 'use'
-          ? [
-              {
-                id: 'right',
-                label: 'Looks right: accept it',
-                weight: 'main',
-                gives: {
-                  kind: 'say',
-                  events: [
-                    ...(part.looked ? [] : [looked(part.id, 'good')]),
-                    ...(verdict === 'use' || !isBoard(mechanism.map, part) ? [decided(part.id, 'accept')] : []),
-                  ],
-                },
-              } as const,
-            ]
-          : []),
-        {
-          id: 'wrong',
-          label: 'Something is wrong with it',
-          weight: 'warning',
-          gives: { kind: 'then', question: whatIsWrong(name, null, part.id, '') },
-        },
-        desk,
-        closeWithout(state, part.mapPart),
-      ];
+    : [...(isOffered ? [right, wrong, desk] : [desk, wrong]), closeWithout(state, part.mapPart)];
   return {
     ...NOTHING_ASKED,
     id: `part:${part.mapPart}`,

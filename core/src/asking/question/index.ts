@@ -1,3 +1,4 @@
+export { CHARGE_FIELD, CHARGE_READ } from './charge-read.ts';
 export { given } from './given.ts';
 export { NOTHING_ASKED } from './nothing-asked.ts';
 export { isOpen, nextAsked, type Turns, type Turn } from './turn.ts';
@@ -18,4 +19,4 @@ export {
   type Wait,
   type Weight,
 } from './question.ts';
-export { withKeys } from './with-keys.ts';
+export { byLetter, withKeys } from './with-keys.ts';

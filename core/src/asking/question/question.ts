@@ -27,7 +27,7 @@ export interface Question {
   readonly list: readonly Line[];
   /** a word or figure that is wanted; null where none is */
   readonly field: AskedField | null;
-  /** what runs down by itself, in place of a main answer; null where nothing is waited for */
+  /** what runs down by itself: at the bench in place of a main answer; null where nothing is waited for */
   readonly wait: Wait | null;
   /** the main answer first, where there is one */
   readonly answers: readonly Answer[];
@@ -113,7 +113,7 @@ export type Gives =
   | { readonly kind: 'nothing' };
 
 /** What is chosen of a repair that does not exist yet: its device, a part of it, what is done with that, one part less. */
-export type Pick = 'device' | 'part' | 'ask' | 'drop' | 'more' | 'take-in';
+export type Pick = 'device' | 'part' | 'full' | 'ask' | 'drop' | 'more' | 'take-in';
 
 /** What a page notes of a thing: it is done, it is gone on without, it is passed over for now, it has come after all. */
 type Mark = 'done' | 'without' | 'passed' | 'here';

@@ -13,3 +13,8 @@ export function withKeys(answers: readonly Keyless[]): readonly Answer[] {
   };
   return answers.map((answer) => ({ ...answer, key: answer.key ?? (answer.weight === 'main' ? ' ' : nextDigit()) }));
 }
+
+/** Those that a letter gives also while their question is not asked: digits belong to the question that is. */
+export function byLetter(answers: readonly Answer[]): readonly Answer[] {
+  return answers.filter(({ key }) => !/^\d$/.test(key));
+}

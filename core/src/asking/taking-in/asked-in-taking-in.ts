@@ -2,6 +2,8 @@ import type { JobState } from '../../job/state/index.ts';
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import { plural } from '../../planner/words/index.ts';
 import {
+  CHARGE_FIELD,
+  CHARGE_READ,
   type Gives,
   type Keyless,
   NOTHING_ASKED,
@@ -95,22 +97,9 @@ function chargeAsked({ state, passed }: TakingIn): Turn {
       id: 'charge',
       title: 'Battery charge',
       detail: last ? `${said} when it was read` : 'As the device shows it',
-      field: {
-        label: 'Charge now',
-        kind: 'figure',
-        unit: '%',
-        least: 0,
-        most: 100,
-        cure: 'A percentage, 0 to 100, as the device shows it.',
-      },
+      field: CHARGE_FIELD,
       answers: withKeys([
-        {
-          id: 'read',
-          label: 'That is the charge',
-          weight: 'main',
-          gives: saying('charge', { charge: 0, source: 'typed' }),
-          takes: { name: 'charge', factor: 0.01 },
-        },
+        CHARGE_READ,
         { id: 'not-read', label: 'It can not be read', weight: 'plain', gives: pass('charge') },
       ]),
     },

@@ -44,7 +44,7 @@ function found<Named>(all: readonly Named[], nameOf: (each: Named) => string, fi
 }
 
 function deviceAsked({ maps, map, find }: NewRepair): Turn {
-  const shown = map === null ? found(maps, ({ name }) => name, find) : maps;
+  const shown = found(maps, ({ name }) => name, find);
   return {
     name: 'Device',
     said: map?.name ?? '',
@@ -107,7 +107,7 @@ function partAsked({ targets, ask, isMore, find }: NewRepair, map: DeviceMap): T
             ]
           : []),
         ...(full ? [] : (Object.keys(ASKS) as Ask[]).filter((each) => each !== ask).map(other)),
-        ...(full ? [] : [{ id: 'full', label: 'All of it apart', weight: 'plain', gives: pick('part', '') } as const]),
+        ...(full ? [] : [{ id: 'full', label: 'All of it apart', weight: 'plain', gives: pick('full', '') } as const]),
       ]),
     },
   };
