@@ -158,7 +158,7 @@ test('a reading that can not be right is refused by name, and nothing is lost', 
   await atBench(page, 'Tern 5', 'Display', 'Heat it');
   await noViolations(page);
   await page.keyboard.press('Space');
-  await page.getByText('Thermometer').click();
+  await page.getByText('Thermometer', { exact: true }).click();
   await noViolations(page);
   const shows = page.getByRole('textbox', { name: 'Shows, °C' });
   await shows.fill('24,5');

@@ -183,7 +183,8 @@ function others({ mechanism, state, where }: BenchNow, op: Op, press: NextPress)
   }
   if (worthTrying(map, where, op) !== null) answers.push(say('try', 'Try it here', { kind: 'ask', about: 'trial' }));
   const closed = justClosed(mechanism, state);
-  if (closed && !state.flush.has(closed.id)) {
+  // felt once, and again while it stands off
+  if (closed && state.flush.get(closed.id) !== null) {
     const label = `${partName(map, closed.id)}: flush all round?`;
     answers.push(say('flush', label, { kind: 'ask', about: 'flush' }, { key: '6' }));
   }
