@@ -3,7 +3,8 @@ import { askedInHandingOver } from '../src/asking/handing-over/index.ts';
 import { askedInPreparing, type Draft, NO_DRAFT } from '../src/asking/preparing/index.ts';
 import { askedInTakingIn } from '../src/asking/taking-in/index.ts';
 import { type Answer, given, type Gives, nextAsked, type Question } from '../src/asking/question/index.ts';
-import { type AtHand, bondInHand } from '../src/bench/in-hand/index.ts';
+import type { Op } from '../src/planner/drafts/index.ts';
+import { type AtHand, bondInHand, nextPress } from '../src/bench/in-hand/index.ts';
 import { settingFor } from '../src/physics/heat/index.ts';
 import { TRANSPLANT_GATE } from '../src/job/rules/index.ts';
 import { rowOf } from '../src/job/events/index.ts';
@@ -164,6 +165,13 @@ export class Answering {
       workingNow_s: null,
     };
     return { warm: { ...UNFORESEEN, on }, setting };
+  }
+
+  /** What is in hand at the bench, and what one press does with it. */
+  inHand(): { readonly op: Op | undefined; readonly together: readonly Op[] } {
+    const { mechanism, state, now } = this.bench;
+    const ahead = this.#led.ahead();
+    return { op: ahead.ops[0], together: nextPress(mechanism, state, ahead, now, this.#atHand()).ops };
   }
 
   /** From the record to its owner. */

@@ -24,7 +24,7 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it, vi } from 'vitest';
 import { FoldMarks } from '../drawing/fold-marks.tsx';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
-import { shownOf } from '../job/shown.ts';
+import { shownOf } from '@nibrel/core/drawn/shown';
 import { Seam } from './opening/seam.tsx';
 import { Asked } from '../frame/asked.tsx';
 import { StepBody } from './step-body.tsx';
@@ -175,10 +175,9 @@ function worded(mechanism: Mechanism, state: JobState, op: Op): string {
 
 function drawn(mechanism: Mechanism, state: JobState, op: Op): string {
   const { map } = mechanism;
-  const turning = op.kind === 'release' ? 'out' : op.kind === 'make' ? 'in' : undefined;
   const side = op.face === 'back' ? 'back' : 'front';
   return renderToStaticMarkup(
-    <DeviceDrawing map={map} side={side} label="" turning={turning} {...shownOf(mechanism, state, op)}>
+    <DeviceDrawing map={map} side={side} label="" ops={[op]} {...shownOf(mechanism, state, op)}>
       {op.kind === 'fit' && <FoldMarks map={map} side={side} part={op.part!} />}
     </DeviceDrawing>,
   );

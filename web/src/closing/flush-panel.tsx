@@ -5,7 +5,7 @@ import { partName, placeWords, rimWords } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { decimal } from '../app/format.ts';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
-import { onSide, type Side } from '../drawing/geometry.ts';
+import { onSide, type Side } from '@nibrel/core/drawn/places';
 import { useMm } from '../drawing/scale.ts';
 import { Button } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';

@@ -10,7 +10,7 @@ import { api } from '../app/client.ts';
 import { useKeys } from '../app/keys.ts';
 import { Zoomable } from '../drawing/zoomable.tsx';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
-import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
+import { fromTheTop, mainSide, type Side } from '@nibrel/core/drawn/places';
 
 import { Trouble } from '../ui/caution.tsx';
 import { Choice } from '../ui/choice.tsx';

@@ -1,5 +1,6 @@
 import type { Damage } from '@nibrel/core/job/events';
-import { useMm, WORD_PX } from './scale.ts';
+import { WORD_PX } from '@nibrel/core/drawn/picture';
+import { useMm } from './scale.ts';
 
 /** What was seen, each kind as a shape of its own: never told by colour alone. In mm, around its place. */
 const SHAPES: Readonly<Record<Damage, string>> = {

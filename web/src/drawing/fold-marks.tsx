@@ -1,5 +1,5 @@
 import { type DeviceMap, partById } from '@nibrel/core/model/device-map';
-import { onSide, type Side } from './geometry.ts';
+import { onSide, type Side } from '@nibrel/core/drawn/places';
 import { useMm } from './scale.ts';
 import { Words } from './thing.tsx';
 

@@ -1,14 +1,15 @@
 import { type DeviceMap, fastenerAt, type Joint, jointById } from '@nibrel/core/model/device-map';
 import { tighteningOrder } from '@nibrel/core/screws/tightening';
 import { screwLetters } from '@nibrel/core/screws/screws';
-import { onSide, placesOf, type Side } from './geometry.ts';
-import { MARK_PX, NAME_PX, useMm, WORD_PX } from './scale.ts';
+import { MARK_PX, NAME_PX, type Turning, WORD_PX } from '@nibrel/core/drawn/picture';
+import { onSide, placesOf, type Side } from '@nibrel/core/drawn/places';
+import { useMm } from './scale.ts';
 import { pressable, type ThingProps } from './thing.tsx';
 
 interface JointMarkProps extends ThingProps {
   readonly id: string;
   /** screws that go in an order have its number beside them: out, or in */
-  readonly turning?: 'out' | 'in' | undefined;
+  readonly turning?: Turning;
 }
 
 /** A joint where it is: screws as rings with their letter, bonds along their segments, the rest as a small bar. */

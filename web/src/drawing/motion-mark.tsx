@@ -1,12 +1,13 @@
 import {
   type ConnectorJoint,
   type DeviceMap,
-  partById,
+  flexGoesTo,
   type Point,
   type SolderJoint,
 } from '@nibrel/core/model/device-map';
-import { centreOf, onSide, placesOf, type Side } from './geometry.ts';
-import { MARK_PX, useMm } from './scale.ts';
+import { MARK_PX } from '@nibrel/core/drawn/picture';
+import { onSide, placesOf, type Side } from '@nibrel/core/drawn/places';
+import { useMm } from './scale.ts';
 import { Words } from './thing.tsx';
 
 interface MotionMarkProps {
@@ -76,10 +77,8 @@ function leverOf(map: DeviceMap, side: Side, joint: ConnectorJoint | SolderJoint
 
 /** Toward what hangs on it: that way its flex leaves. */
 function wayTo(map: DeviceMap, side: Side, joint: ConnectorJoint | SolderJoint, at: Point): Toward {
-  const part = partById(map, joint.holds[0]);
-  if (!part) return UPWARD;
-  const { x, y } = centreOf(part);
-  return unit(at, { x: onSide(map, side, x), y }, { x: 0, y: 1 });
+  const to = flexGoesTo(map, joint.id, { x: onSide(map, side, at.x), y: at.y });
+  return to ? unit(at, { x: onSide(map, side, to.x), y: to.y }, { x: 0, y: 1 }) : UPWARD;
 }
 
 interface MarkAt {

@@ -1,7 +1,8 @@
 import { type DeviceMap, type Part, partById, type Point } from '@nibrel/core/model/device-map';
-import { centreOf, onSide, outlinePath, type Side } from './geometry.ts';
-import { MARK_PX, useMm } from './scale.ts';
-import { pressable, type ThingProps, Words } from './thing.tsx';
+import { MARK_PX } from '@nibrel/core/drawn/picture';
+import { outlinePath, type Side } from '@nibrel/core/drawn/places';
+import { useMm } from './scale.ts';
+import { pressable, type ThingProps } from './thing.tsx';
 
 const FILLS: Readonly<Record<string, string>> = {
   display: 'var(--glass)',
@@ -13,13 +14,10 @@ const FILLS: Readonly<Record<string, string>> = {
 
 interface PartShapeProps extends ThingProps {
   readonly part: Part;
-  readonly named: boolean;
-  readonly isNameless: boolean;
 }
 
-/** A part as its outline, with its name where there is room for it. */
-export function PartShape({ map, side, part, named, isNameless, now, selected, onPress }: PartShapeProps) {
-  const { x, y } = centreOf(part);
+/** A part as its outline. */
+export function PartShape({ map, side, part, now, selected, onPress }: PartShapeProps) {
   const mm = useMm();
   return (
     <g {...pressable(part.id, part.name, onPress)} aria-pressed={onPress ? selected : undefined}>
@@ -29,13 +27,9 @@ export function PartShape({ map, side, part, named, isNameless, now, selected, o
         stroke={now || selected ? 'var(--now)' : 'var(--quiet)'}
         strokeWidth={mm(now || selected ? 3.5 : 1.2)}
         strokeLinejoin="round"
+        fillRule="evenodd"
         {...(part.kind === 'display' ? { fillOpacity: 0.94 } : {})}
       />
-      {(named || now || selected) && !(isNameless && (now || selected)) && (
-        <Words x={onSide(map, side, x)} y={y} strong={now || selected}>
-          {part.name}
-        </Words>
-      )}
     </g>
   );
 }

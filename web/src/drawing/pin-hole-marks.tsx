@@ -1,6 +1,6 @@
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { pinHoles } from '@nibrel/core/workshop/prepare';
-import { onSide, type Side } from './geometry.ts';
+import { onSide, type Side } from '@nibrel/core/drawn/places';
 
 interface PinHoleMarksProps {
   readonly map: DeviceMap;

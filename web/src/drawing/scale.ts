@@ -1,9 +1,5 @@
+import type { Size } from '@nibrel/core/drawn/picture';
 import { createContext, type RefObject, useContext, useLayoutEffect, useState } from 'react';
-
-export interface Size {
-  readonly width: number;
-  readonly height: number;
-}
 
 /** How large an element is, px; null until it has been measured. */
 export function useSize(ref: RefObject<Element | null>): Size | null {
@@ -24,7 +20,7 @@ export function useSize(ref: RefObject<Element | null>): Size | null {
   return size;
 }
 
-const PxPerMm = createContext(3);
+export const PxPerMm = createContext(3);
 export const DrawnAt = PxPerMm.Provider;
 
 /** Millimetres of the drawing that so many pixels of the screen are: words and marks keep their size at any zoom. */
@@ -32,9 +28,3 @@ export function useMm(): (px: number) => number {
   const scale = useContext(PxPerMm);
   return (px) => px / scale;
 }
-
-/** What is in hand is named in large words, all else in small ones; none are smaller. */
-export const NAME_PX = 16;
-export const WORD_PX = 13;
-/** A mark that can be pressed with a finger beside it. */
-export const MARK_PX = 28;

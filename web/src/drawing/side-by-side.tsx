@@ -1,21 +1,27 @@
 import type { PieceAt, SideBySide } from '@nibrel/core/bench/in-hand';
+import type { Drawn } from '@nibrel/core/drawn/picture';
+import type { Op } from '@nibrel/core/planner/drafts';
 import { assembled, carried, type Mechanism } from '@nibrel/core/planner/holds';
 import { partName, thingName } from '@nibrel/core/planner/words';
 import { useMemo } from 'react';
 import { DeviceDrawing } from './device-drawing.tsx';
-import { alone } from './on-the-mat.ts';
+import { alone } from '@nibrel/core/drawn/shown';
 
 interface SideBySideDrawingProps {
   readonly mechanism: Mechanism;
   readonly beside: SideBySide;
-  /** pieces and joints that hands are on */
-  readonly now: ReadonlySet<string>;
-  /** what the drawings are zoomed to; empty: the whole of both */
-  readonly near: readonly string[];
+  /** what hands are on, what is done and how near: on the old one what takes off, on the new one all else */
+  readonly drawn: Drawn;
 }
 
-const ON_OLD: ReadonlySet<PieceAt> = new Set(['old', 'renewed', 'came']);
-const ON_NEW: ReadonlySet<PieceAt> = new Set(['new', 'came']);
+const AGES = ['Old', 'New'] as const;
+type Age = (typeof AGES)[number];
+
+/** Where a piece is drawn, by what became of it. */
+const ON: Readonly<Record<Age, ReadonlySet<PieceAt>>> = {
+  Old: new Set(['old', 'renewed', 'came']),
+  New: new Set(['new', 'came']),
+};
 
 const WHERE: Readonly<Record<PieceAt, string>> = {
   old: 'on the old one',
@@ -26,7 +32,11 @@ const WHERE: Readonly<Record<PieceAt, string>> = {
 };
 
 /** The old part and the new one on the mat, drawn from the map: what is on which, and what has no counterpart. */
-export function SideBySideDrawing({ mechanism, beside, now, near }: SideBySideDrawingProps) {
+export function SideBySideDrawing({
+  mechanism,
+  beside,
+  drawn: { now = NONE, near = [], ops = [], list = [] },
+}: SideBySideDrawingProps) {
   const { map } = mechanism;
   const { host, own } = useMemo(() => {
     const number = mechanism.part.get(beside.part)!;
@@ -36,18 +46,17 @@ export function SideBySideDrawing({ mechanism, beside, now, near }: SideBySideDr
   const side = host.base || host.face !== 'front' ? 'front' : 'back';
   // beside a base all else lies on the mat: what came on the new one is counted
   const listed = beside.pieces.filter(({ at }) => !host.base || at === 'came');
-  const goneFrom = (on: ReadonlySet<PieceAt>) =>
-    new Set(beside.pieces.flatMap(({ part, at }) => (on.has(at) ? [] : [part])));
+  const isTakenOff = ops.some(({ kind }) => kind === 'release' || kind === 'lift');
+  // what goes on now is drawn where it goes
+  const isOn = (age: Age, { part, at }: SideBySide['pieces'][number]) =>
+    ON[age].has(at) || (age === 'New' && !isTakenOff && now.has(part));
+  const isWorked = (age: Age) => isTakenOff === (age === 'Old');
+  const goneFrom = (age: Age) => new Set(beside.pieces.flatMap((each) => (isOn(age, each) ? [] : [each.part])));
   const name = partName(map, beside.part);
   return (
     <figure aria-label={`Old and new ${name} side by side`} className="flex h-full flex-col">
       <div className="grid min-h-0 grow grid-cols-2 gap-3">
-        {(
-          [
-            ['Old', ON_OLD],
-            ['New', ON_NEW],
-          ] as const
-        ).map(([age, on]) => (
+        {AGES.map((age) => (
           <div key={age} className="flex min-h-0 flex-col">
             <p className="text-note text-quiet">
               {age} {name}
@@ -56,10 +65,11 @@ export function SideBySideDrawing({ mechanism, beside, now, near }: SideBySideDr
               <DeviceDrawing
                 map={own}
                 side={side}
-                gone={goneFrom(on)}
+                gone={goneFrom(age)}
                 now={now}
                 near={near}
-                marked={age === 'Old' ? new Set(beside.lacks) : NONE}
+                marked={new Set([...(age === 'Old' ? beside.lacks : []), ...(isWorked(age) ? jointsOf(ops) : [])])}
+                {...(isWorked(age) ? { ops, list } : {})}
                 label={`${age} ${name}`}
               />
             </div>
@@ -84,6 +94,10 @@ export function SideBySideDrawing({ mechanism, beside, now, near }: SideBySideDr
       </figcaption>
     </figure>
   );
+}
+
+function jointsOf(ops: readonly Op[]): string[] {
+  return ops.flatMap(({ kind, joint }) => (kind === 'procedure' || joint === undefined ? [] : [joint]));
 }
 
 const NONE: ReadonlySet<string> = new Set();

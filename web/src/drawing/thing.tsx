@@ -1,7 +1,8 @@
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { ReactNode } from 'react';
-import type { Side } from './geometry.ts';
-import { NAME_PX, useMm, WORD_PX } from './scale.ts';
+import { NAME_PX, WORD_PX } from '@nibrel/core/drawn/picture';
+import type { Side } from '@nibrel/core/drawn/places';
+import { useMm } from './scale.ts';
 
 /** A part or joint on the drawing. */
 export interface ThingProps {
@@ -9,7 +10,7 @@ export interface ThingProps {
   readonly side: Side;
   readonly now: boolean;
   readonly selected: boolean;
-  onPress?(thing: string): void;
+  onPress?: ((thing: string) => void) | undefined;
 }
 
 /** What makes a shape a button, where somebody listens. */
@@ -30,11 +31,12 @@ interface WordsProps {
   readonly x: number;
   readonly y: number;
   readonly strong?: boolean;
+  readonly size_px?: number;
   readonly children: ReactNode;
 }
 
 /** Words on the drawing, readable over any shape. */
-export function Words({ x, y, strong, children }: WordsProps) {
+export function Words({ x, y, strong = false, size_px = strong ? NAME_PX : WORD_PX, children }: WordsProps) {
   const mm = useMm();
   return (
     <text
@@ -42,7 +44,7 @@ export function Words({ x, y, strong, children }: WordsProps) {
       y={y}
       textAnchor="middle"
       dominantBaseline="central"
-      fontSize={mm(strong ? NAME_PX : WORD_PX)}
+      fontSize={mm(size_px)}
       fontWeight={strong ? 700 : 450}
       fill={strong ? 'var(--now)' : 'var(--ink)'}
       stroke="var(--sheet)"

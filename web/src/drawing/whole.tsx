@@ -1,17 +1,17 @@
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { ReactNode } from 'react';
-import type { Box, Layout } from './view-box.ts';
+import type { Box } from '@nibrel/core/drawn/places';
 
 interface WholeProps {
   readonly map: DeviceMap;
-  readonly layout: Layout;
+  readonly whole: Box;
   /** what of it is drawn large */
   readonly close: Box;
   readonly children: ReactNode;
 }
 
 /** The whole device, small, with what is drawn large marked on it. */
-export function Whole({ map, layout: { whole }, close, children }: WholeProps) {
+export function Whole({ map, whole, close, children }: WholeProps) {
   const { width, height, corner } = map.outline;
   return (
     <svg
@@ -28,6 +28,6 @@ export function Whole({ map, layout: { whole }, close, children }: WholeProps) {
   );
 }
 
-export function rectOf({ x, y, w, h }: Box) {
+function rectOf({ x, y, w, h }: Box) {
   return { x, y, width: w, height: h };
 }

@@ -1,7 +1,7 @@
 import { type DeviceMap, partById } from '@nibrel/core/model/device-map';
 import { useState } from 'react';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
-import { fromTheTop, mainSide, type Side } from '../drawing/geometry.ts';
+import { fromTheTop, mainSide, type Side } from '@nibrel/core/drawn/places';
 import { Button } from '../ui/button.tsx';
 import { Slide } from '../ui/slide.tsx';
 

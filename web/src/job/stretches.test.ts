@@ -10,7 +10,7 @@ import { createElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import { WayStrip } from '../way/way-strip.tsx';
-import { faceOf, shownOf } from './shown.ts';
+import { faceOf, shownOf } from '@nibrel/core/drawn/shown';
 import { comingStretches, pastStretches, secondsOf } from './stretches.ts';
 
 const demo = (name: string) =>

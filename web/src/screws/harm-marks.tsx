@@ -2,8 +2,9 @@ import type { DeviceMap, Fastener } from '@nibrel/core/model/device-map';
 import type { Limits } from '@nibrel/core/model/limits';
 import { harmOf, holesOf } from '@nibrel/core/screws/mix-ups';
 import { screwLetters } from '@nibrel/core/screws/screws';
-import { onSide, type Side } from '../drawing/geometry.ts';
-import { MARK_PX, useMm, WORD_PX } from '../drawing/scale.ts';
+import { onSide, type Side } from '@nibrel/core/drawn/places';
+import { MARK_PX, WORD_PX } from '@nibrel/core/drawn/picture';
+import { useMm } from '../drawing/scale.ts';
 
 interface HarmMarksProps {
   readonly map: DeviceMap;

@@ -6,7 +6,7 @@ import { heldName, duration } from '@nibrel/core/planner/words';
 import { useMemo, useState } from 'react';
 import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { Zoomable } from '../drawing/zoomable.tsx';
-import { mainSide, type Side } from '../drawing/geometry.ts';
+import { mainSide, type Side } from '@nibrel/core/drawn/places';
 import { Choice } from '../ui/choice.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 import { HarmMarks } from './harm-marks.tsx';

@@ -1,5 +1,12 @@
-import type { BondJoint, BondSegment, DeviceMap, Edge, Part } from '../../model/device-map/index.ts';
-import { seenEdge, thingName } from '../words/index.ts';
+import {
+  type BondJoint,
+  type BondSegment,
+  type DeviceMap,
+  type Edge,
+  type Part,
+  seenEdge,
+} from '../../model/device-map/index.ts';
+import { thingName } from '../words/index.ts';
 import { cutOfBond } from './cut-of-bond.ts';
 
 /** What is printed to scale so that picks can be marked and edges kept apart. Lengths in mm. */

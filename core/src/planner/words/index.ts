@@ -15,7 +15,6 @@ export { isGate, opLine, opWords, slideWords } from './op-words.ts';
 export { bitMark } from './bit-marks.ts';
 export { jointWords, spokenName } from './joint-words.ts';
 export { edgeName, placeOfJoint, placeWords, screwPlace, tabName } from './places.ts';
-export { seenEdge } from './seen.ts';
 export { whyNow } from './why.ts';
 export { waterWords } from './water.ts';
 export { rimWords } from './rim-words.ts';

@@ -1,11 +1,19 @@
-import { type DeviceMap, isOuter, type Joint, jointById, type Part, partById } from '../../model/device-map/index.ts';
+import {
+  type DeviceMap,
+  isOuter,
+  type Joint,
+  jointById,
+  type Part,
+  partById,
+  seenEdge,
+  seenWay,
+} from '../../model/device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { jointWords } from './joint-words.ts';
 import { procedureWords } from './procedure-words.ts';
 import { joined, type OpWords } from './sentences.ts';
 import { toKnow } from './to-know.ts';
 import { capital } from './english.ts';
-import { seenEdge, seenWay } from './seen.ts';
 import { partName } from './thing-names.ts';
 
 export function opWords(map: DeviceMap, op: Op): OpWords {

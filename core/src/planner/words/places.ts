@@ -7,6 +7,7 @@ import {
   jointById,
   partById,
   type Point,
+  seenX,
 } from '../../model/device-map/index.ts';
 
 /** Names by where a thing is, as it is seen on its own face: a back is turned over, so its left is the map's right. */
@@ -17,7 +18,7 @@ export function placeWords(
   { x, y }: Point,
   face: Face,
 ): string {
-  const across = (face === 'back' ? outline.width - x : x) / outline.width;
+  const across = seenX(outline.width, x, face) / outline.width;
   const side = across < 1 / 3 ? 'left' : across > 2 / 3 ? 'right' : '';
   const along = y / outline.height;
   const height = along < 1 / 3 ? 'upper' : along > 2 / 3 ? 'lower' : '';
@@ -90,7 +91,7 @@ interface Bounds {
 function plainName({ from, to }: BondSegment, bounds: Bounds, face: Face): string {
   const [x, y] = [(from.x + to.x) / 2, (from.y + to.y) / 2];
   const [width, height] = [bounds.right - bounds.left, bounds.bottom - bounds.top];
-  const isLeft = face === 'back' ? x > (bounds.left + bounds.right) / 2 : x < (bounds.left + bounds.right) / 2;
+  const isLeft = seenX(width, x - bounds.left, face) < width / 2;
   const side = isLeft ? 'left' : 'right';
   const end = y < (bounds.top + bounds.bottom) / 2 ? 'top' : 'bottom';
   const runsAlong = Math.abs(to.y - from.y) > Math.abs(to.x - from.x);

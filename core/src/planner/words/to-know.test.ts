@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { changed, gannetWorks, tern5 } from '../../../test/maps.ts';
+import { changed, gannetWorks, shearwater11, tern5 } from '../../../test/maps.ts';
 import { plan } from '../../../test/played-plans.ts';
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import { opWords } from './index.ts';
@@ -73,6 +73,14 @@ describe('what the map knows', () => {
     expect(hint('release:lamp-plug')).toContain('The flex comes out upward.');
     expect(hint('release:right-snap-top')).toContain('Lay the lead aside');
     expect(hint('release:cell-strap')).toContain('Straight up and evenly');
+    // a flex of what stands open leaves toward the side that stays down, also that of a piece that rides on it
+    const toward = (device: DeviceMap, id: string) =>
+      opWords(
+        device,
+        plan(device, [{ full: true }], {}).strip.find((op) => op.id === id)!,
+      ).hint;
+    expect(toward(shearwater11(), 'release:touch-plug')).toContain('The flex comes out to the left.');
+    expect(toward(tern5(), 'release:light-plug')).toContain('The flex comes out to the right.');
     expect(hint('lift:seal-label')).toContain('Into the bin at once');
     expect(hint('release:shield-screws')).toContain('No magnet holds them');
   });

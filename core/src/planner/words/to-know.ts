@@ -6,11 +6,15 @@ import {
   type Face,
   type Fastener,
   fastenerAt,
+  flexGoesTo,
   type Joint,
   jointById,
+  opposite,
   type Part,
   partById,
   type ScrewJoint,
+  seenEdge,
+  seenWay,
 } from '../../model/device-map/index.ts';
 import { ASKED_kPa, pressOf } from '../../physics/bonding/index.ts';
 import { packOf } from '../../model/battery/index.ts';
@@ -19,7 +23,6 @@ import { plural } from './english.ts';
 import { plugWords } from './joint-words.ts';
 import { partName } from './thing-names.ts';
 import { placeOfJoint, placeWords } from './places.ts';
-import { seenEdge } from './seen.ts';
 
 /** What the map knows of a part or joint that matters at this very operation, each a short sentence. */
 export function toKnow(map: DeviceMap, op: Op): string[] {
@@ -89,10 +92,11 @@ const PULLED: Readonly<Partial<Record<BondJoint['style'], readonly string[]>>> =
 /** Where it is levered, which way its flex comes out, and what becomes of a lead. */
 function ofPlug(map: DeviceMap, joint: ConnectorJoint): string[] {
   const held = partById(map, joint.holds[0]);
+  const goesTo = flexGoesTo(map, joint.id, placeOfJoint(map, joint));
   const isZif = joint.style === 'zif-flip' || joint.style === 'zif-slide';
   return [
     ...(joint.lever ? [`Lever at its ${toward(map, joint, joint.lever)}.`] : []),
-    ...(isZif && held ? [`The flex comes out ${WAYS[toward(map, joint, middleOf(held))]}.`] : []),
+    ...(isZif && goesTo ? [`The flex comes out ${WAYS[toward(map, joint, goesTo)]}.`] : []),
     ...(joint.style === 'coax' && (held?.kind === 'lead' || held?.kind === 'antenna')
       ? ['Lay the lead aside: the board has to clear it.']
       : []),
@@ -106,12 +110,8 @@ const WAYS = {
   'lower edge': 'downward',
 } as const;
 
-function middleOf({ box }: Part) {
-  return { x: box.x + box.w / 2, y: box.y + box.h / 2 };
-}
-
 function tilted(tilt: Edge | undefined, face: Face): string[] {
-  return tilt ? [`Tilt it up from the ${seenEdge(OPPOSITE[tilt], face)} edge.`] : [];
+  return tilt ? [`Tilt it up from the ${seenEdge(opposite(tilt), face)} edge.`] : [];
 }
 
 interface InTurn {
@@ -261,10 +261,7 @@ function weighed(bond: BondJoint): string[] {
 /** On which side of a joint a place lies. */
 function toward(map: DeviceMap, joint: Joint, { x, y }: { readonly x: number; readonly y: number }): keyof typeof WAYS {
   const at = placeOfJoint(map, joint);
-  const dx = (joint.face === 'back' ? -1 : 1) * (x - at.x);
-  const dy = y - at.y;
+  const { dx, dy } = seenWay({ dx: x - at.x, dy: y - at.y }, joint.face);
   if (Math.abs(dx) > Math.abs(dy)) return dx < 0 ? 'left edge' : 'right edge';
   return dy < 0 ? 'upper edge' : 'lower edge';
 }
-
-const OPPOSITE: Readonly<Record<Edge, Edge>> = { top: 'bottom', bottom: 'top', left: 'right', right: 'left' };

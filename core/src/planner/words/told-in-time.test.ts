@@ -11,14 +11,14 @@ import {
 } from '../../../test/maps.ts';
 import { plan } from '../../../test/played-plans.ts';
 import { rearDevice } from '../../../test/rear-device.ts';
-import { type DeviceMap, isOuter } from '../../model/device-map/index.ts';
+import { type DeviceMap, isOuter, seenEdge } from '../../model/device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import type { Target } from '../search/index.ts';
 import { EFFORT } from '../../../test/effort.ts';
 import { randomMap } from '../../../test/random-map.ts';
 import { applied, assembled, isDead, mechanismOf, numberedOp } from '../holds/index.ts';
 import { checkDeviceMap } from '../map-check/index.ts';
-import { edgeName, opWords, partName, seenEdge, whyNow } from './index.ts';
+import { edgeName, opWords, partName, whyNow } from './index.ts';
 import { cautionFor } from './cautions.ts';
 
 const opsOf = (map: DeviceMap, ...targets: Target[]): Op[] => {

@@ -1,7 +1,8 @@
 import { type BondCut, lieOf } from '@nibrel/core/planner/cut';
 import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
-import { onSide, type Side } from '../../drawing/geometry.ts';
-import { NAME_PX, useMm } from '../../drawing/scale.ts';
+import { NAME_PX } from '@nibrel/core/drawn/picture';
+import { onSide, type Side } from '@nibrel/core/drawn/places';
+import { useMm } from '../../drawing/scale.ts';
 
 interface EdgeMarksProps {
   readonly map: DeviceMap;

@@ -5,7 +5,7 @@ import type { Op } from '@nibrel/core/planner/drafts';
 import { useQuery } from '@tanstack/react-query';
 import { shopQuery } from '../../app/queries.ts';
 import { atBench } from '../../app/settings.ts';
-import type { Side } from '../../drawing/geometry.ts';
+import type { Side } from '@nibrel/core/drawn/places';
 import type { Session } from '../../job/session.ts';
 import { useCutting } from './cutting.tsx';
 import type { Hand } from './hand.ts';

@@ -6,7 +6,7 @@ import type { JobState } from '@nibrel/core/job/state';
 import { partName } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { DeviceDrawing } from '../../drawing/device-drawing.tsx';
-import { shownOf } from '../../job/shown.ts';
+import { shownOf } from '@nibrel/core/drawn/shown';
 import { Button } from '../../ui/button.tsx';
 import type { Closing } from '../../ui/form.ts';
 import { Panel } from '../../ui/panel.tsx';

@@ -1,6 +1,6 @@
-import type { DeviceMap, Part } from '@nibrel/core/model/device-map';
+import type { DeviceMap, Part } from '../../model/device-map/index.ts';
 import { describe, expect, it } from 'vitest';
-import { fromTheTop, mainSide, onSide, outlinePath, placesOf } from './geometry.ts';
+import { fromTheTop, mainSide, onSide, outlinePath, placesOf } from './on-side.ts';
 
 const part = (id: string, more: Partial<Part>): Part => ({
   id,

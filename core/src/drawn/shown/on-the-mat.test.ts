@@ -1,15 +1,15 @@
 import { readFileSync } from 'node:fs';
-import type { DeviceMap } from '@nibrel/core/model/device-map';
-import { mechanismOf } from '@nibrel/core/planner/holds';
-import { planAhead } from '@nibrel/core/bench/in-hand';
-import { type BenchEvent } from '@nibrel/core/job/events';
-import { newJob } from '@nibrel/core/job/state';
-import { withEvent } from '@nibrel/core/job/fold';
+import type { DeviceMap } from '../../model/device-map/index.ts';
+import { mechanismOf } from '../../planner/holds/index.ts';
+import { planAhead } from '../../bench/in-hand/index.ts';
+import { type BenchEvent } from '../../job/events/index.ts';
+import { newJob } from '../../job/state/index.ts';
+import { withEvent } from '../../job/fold/index.ts';
 import { describe, expect, it } from 'vitest';
 import { onTheMat } from './on-the-mat.ts';
 
 const map = JSON.parse(
-  readFileSync(new URL('../../../demo/device-maps/tern-5.json', import.meta.url), 'utf8'),
+  readFileSync(new URL('../../../../demo/device-maps/tern-5.json', import.meta.url), 'utf8'),
 ) as DeviceMap;
 const mechanism = mechanismOf(map);
 const job = {

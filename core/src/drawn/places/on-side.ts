@@ -1,10 +1,49 @@
-import { type DeviceMap, type Joint, jointById, type Part, partById, type Point } from '@nibrel/core/model/device-map';
+import {
+  type DeviceMap,
+  type Joint,
+  jointById,
+  type Part,
+  partById,
+  type Point,
+  seenX,
+} from '../../model/device-map/index.ts';
 
 export type Side = 'front' | 'back';
 
 /** The back lies mirrored: what is right on the map is left on the bench. */
 export function onSide(map: DeviceMap, side: Side, x: number): number {
-  return side === 'front' ? x : map.outline.width - x;
+  return seenX(map.outline.width, x, side);
+}
+
+/** An upright rectangle, mm. */
+export interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly w: number;
+  readonly h: number;
+}
+
+/** Corners of a shape, one after the other, mm. */
+export type Ring = readonly (readonly [number, number])[];
+
+/** A rectangle of the map, as it lies on a side. */
+export function boxOn(map: DeviceMap, side: Side, { x, y, w, h }: Box): Box {
+  return { x: Math.min(onSide(map, side, x), onSide(map, side, x + w)), y, w, h };
+}
+
+/** The shape of a part as it lies on a side; round corners are left square. */
+export function ringOf(map: DeviceMap, side: Side, part: Part): Ring {
+  if (part.outline) return part.outline.map(([x, y]) => [onSide(map, side, x), y] as const);
+  return corners(boxOn(map, side, part.box));
+}
+
+export function corners({ x, y, w, h }: Box): Ring {
+  return [
+    [x, y],
+    [x + w, y],
+    [x + w, y + h],
+    [x, y + h],
+  ];
 }
 
 export function centreOf(part: Part): Point {
@@ -28,8 +67,7 @@ export function placesOf(map: DeviceMap, joint: Joint): readonly Point[] {
 /** The shape of a part as an SVG path, in mm, mirrored for the back. One that covers the face has the device's corners. */
 export function outlinePath(map: DeviceMap, side: Side, part: Part): string {
   if (part.outline) return `M${part.outline.map(([x, y]) => `${onSide(map, side, x)} ${y}`).join('L')}Z`;
-  const { y, w, h } = part.box;
-  const x = Math.min(onSide(map, side, part.box.x), onSide(map, side, part.box.x + w));
+  const { x, y, w, h } = boxOn(map, side, part.box);
   const { width, height, corner } = map.outline;
   const coversFace = w > 0.8 * width && h > 0.8 * height;
   const r = coversFace ? Math.max(0, corner - (width - w) / 2) : Math.min(0.8, w / 4, h / 4);

@@ -1,8 +1,26 @@
-import type { JobState } from '@nibrel/core/job/state';
-import { type DeviceMap, type Face, isOuter, jointById } from '@nibrel/core/model/device-map';
-import { carried, madeBetween, type Mechanism, OFF, OPEN } from '@nibrel/core/planner/holds';
-import type { Op } from '@nibrel/core/planner/drafts';
-import type { Shown } from '../drawing/device-drawing.tsx';
+import type { JobState } from '../../job/state/index.ts';
+import { type DeviceMap, type Face, isOuter, jointById } from '../../model/device-map/index.ts';
+import { carried, madeBetween, type Mechanism, OFF, OPEN } from '../../planner/holds/index.ts';
+import type { Op } from '../../planner/drafts/index.ts';
+
+/** A part that stands open at the device, with the joints that still tether it. */
+export interface StandsOpen {
+  readonly part: string;
+  readonly tethers: readonly string[];
+}
+
+/** What is drawn of a device: what is off, what stands open, what hands are on. */
+export interface Shown {
+  /** parts that are no longer in the device: only their outline is left */
+  readonly gone?: ReadonlySet<string>;
+  readonly standing?: readonly StandsOpen[];
+  readonly now?: ReadonlySet<string>;
+  readonly selected?: string | null;
+  /** joints to be drawn with their marks */
+  readonly marked?: ReadonlySet<string>;
+  /** how many of the top layers are peeled away */
+  readonly peeled?: number;
+}
 
 /**
  * The face that is looked at: the operation's own, that of a bond while it dries and is pressed, that of a lens while it is

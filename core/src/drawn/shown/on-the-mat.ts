@@ -1,10 +1,10 @@
-import { type DeviceMap, type Joint, jointById, type Part, type Point } from '@nibrel/core/model/device-map';
-import { assembled, carried, type Mechanism, OFF } from '@nibrel/core/planner/holds';
-import type { JobState } from '@nibrel/core/job/state';
-import type { Op } from '@nibrel/core/planner/drafts';
-import { partName } from '@nibrel/core/planner/words';
-import type { Shown } from './device-drawing.tsx';
-import type { Side } from './geometry.ts';
+import { type DeviceMap, type Joint, jointById, type Part, type Point } from '../../model/device-map/index.ts';
+import { assembled, carried, type Mechanism, OFF } from '../../planner/holds/index.ts';
+import type { JobState } from '../../job/state/index.ts';
+import type { Op } from '../../planner/drafts/index.ts';
+import { partName } from '../../planner/words/index.ts';
+import type { Shown } from './shown.ts';
+import type { Side } from '../places/index.ts';
 
 /** A part that lies on the mat, drawn alone with what belongs on it. */
 export interface OnTheMat {

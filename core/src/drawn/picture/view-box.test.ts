@@ -1,27 +1,30 @@
 import { readFileSync } from 'node:fs';
-import type { DeviceMap } from '@nibrel/core/model/device-map';
+import type { DeviceMap } from '../../model/device-map/index.ts';
 import { describe, expect, it } from 'vitest';
-import { layoutOf, nearBox, scaleOf } from './view-box.ts';
+import { layoutOf, nearBox } from './view-box.ts';
 
 const read = (id: string) =>
-  JSON.parse(readFileSync(new URL(`../../../demo/device-maps/${id}.json`, import.meta.url), 'utf8')) as DeviceMap;
+  JSON.parse(readFileSync(new URL(`../../../../demo/device-maps/${id}.json`, import.meta.url), 'utf8')) as DeviceMap;
 const [phone, tablet] = [read('tern-5'), read('shearwater-11')];
 const upright = { width: 540, height: 640 };
 
 describe('what of a device is drawn', () => {
-  it('has what stands open beside it, or above it where that leaves it larger', () => {
-    expect(layoutOf(phone, false, upright).standing).toBeNull();
-    const wide = { width: 1200, height: 600 };
-    expect(layoutOf(phone, true, wide).standing!.x).toBeGreaterThan(phone.outline.width);
-    const high = { width: 500, height: 1000 };
-    const above = layoutOf(tablet, true, high);
-    expect(above.standing!.y).toBeLessThan(0);
-    const beside = { ...layoutOf(tablet, true, wide).whole };
-    expect(scaleOf(above.whole, high)).toBeGreaterThan(scaleOf(beside, high));
+  it('has room for what stands open at the edge where it stays down', () => {
+    expect(layoutOf(phone, []).rooms).toEqual([]);
+    const { width, height } = phone.outline;
+    const [right, left, top, bottom] = layoutOf(phone, ['right', 'left', 'top', 'bottom']).rooms;
+    expect(right!.x).toBeGreaterThan(width);
+    expect(left!.x + left!.w).toBeLessThan(0);
+    expect(top!.y + top!.h).toBeLessThan(0);
+    expect(bottom!.y).toBeGreaterThan(height);
+    const { whole, rooms } = layoutOf(phone, ['right', 'right']);
+    // two at one edge stand one above the other
+    expect(rooms[0]!.y + rooms[0]!.h).toBeCloseTo(rooms[1]!.y, 9);
+    for (const room of rooms) expect(room.x + room.w).toBeLessThan(whole.x + whole.w);
   });
 
   it('is the neighbourhood of what is in hand, which fills a third of it or more', () => {
-    const { whole } = layoutOf(tablet, false, upright);
+    const { whole } = layoutOf(tablet, []);
     for (const part of tablet.parts.filter(({ base }) => !base)) {
       const near = nearBox([part], whole, upright);
       if (!near) continue;

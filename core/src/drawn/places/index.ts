@@ -1,0 +1,16 @@
+export {
+  boxOn,
+  centreOf,
+  contains,
+  corners,
+  fromTheTop,
+  mainSide,
+  onSide,
+  outlinePath,
+  placeOf,
+  placesOf,
+  ringOf,
+  type Box,
+  type Ring,
+  type Side,
+} from './on-side.ts';
