@@ -264,7 +264,7 @@ function Bench({ session, bench, mechanism, map, state }: OpenJob) {
       }
       loose={
         <Mat
-          map={map}
+          mechanism={mechanism}
           containers={containers}
           state={state}
           ahead={ops}

@@ -1,16 +1,18 @@
-import { memo } from 'react';
+import { memo, useMemo } from 'react';
 import { type JobState, putOn } from '@nibrel/core/job/state';
 import { type DeviceMap, jointById } from '@nibrel/core/model/device-map';
 import { heldName, plural, duration } from '@nibrel/core/planner/words';
 import type { Op } from '@nibrel/core/planner/drafts';
 import { counts, keyOf, looseScrewsOf, type Screw, screwLetters } from '@nibrel/core/screws/screws';
 import type { Kept } from '@nibrel/core/screws/mix-ups';
-import type { Leaving } from '@nibrel/core/bench/in-hand';
+import { type Leaving, lyingParts } from '@nibrel/core/bench/in-hand';
+import type { Mechanism } from '@nibrel/core/planner/holds';
 import { Key } from '../ui/button.tsx';
+import { Scrolled } from '../ui/scrolled.tsx';
 import { ScrewMark } from '../ui/screw-mark.tsx';
 
 interface MatProps {
-  readonly map: DeviceMap;
+  readonly mechanism: Mechanism;
   /** the containers that screws are kept in; empty on a map mat */
   readonly containers: readonly Kept[];
   readonly state: JobState;
@@ -21,7 +23,9 @@ interface MatProps {
 }
 
 /** The mat is the memory: where each screw lies now, which place it came from, and what will still come out. */
-export const Mat = memo(function Mat({ map, containers, state, ahead, now, leaving, onLeaving }: MatProps) {
+export const Mat = memo(function Mat({ mechanism, containers, state, ahead, now, leaving, onLeaving }: MatProps) {
+  const { map } = mechanism;
+  const parts = useMemo(() => lyingParts(mechanism, state), [mechanism, state]);
   const { out, onMat, back, lost } = counts(state.ledger);
   const on = putOn(map, state);
   const toCome = ahead
@@ -57,7 +61,7 @@ export const Mat = memo(function Mat({ map, containers, state, ahead, now, leavi
           {lost === 1 ? '1 screw is' : `${lost} screws are`} missing
         </p>
       )}
-      <div className="flex min-h-0 flex-col gap-3 overflow-y-auto" tabIndex={0} role="group" aria-label="Places">
+      <Scrolled label="Places">
         {containers.length > 0 && (
           <Containers map={map} containers={containers} onMat={state.ledger.onMat} expected={expected} />
         )}
@@ -72,12 +76,21 @@ export const Mat = memo(function Mat({ map, containers, state, ahead, now, leavi
             screws={outside.filter((screw) => screw.joint === joint)}
           />
         ))}
-        {onMat === 0 && expected.length === 0 && (
+        {parts.length > 0 && (
+          <ul aria-label="Parts" className="text-body">
+            {parts.map(({ id, text }) => (
+              <li key={id} data-lies className="border-b border-hair py-0.5">
+                {text}
+              </li>
+            ))}
+          </ul>
+        )}
+        {onMat === 0 && expected.length === 0 && parts.length === 0 && (
           <p className="text-body text-quiet">
             {out > 0 ? 'Everything that came out is back in.' : 'Nothing lies on the mat.'}
           </p>
         )}
-      </div>
+      </Scrolled>
       <button
         type="button"
         onClick={onLeaving}
@@ -149,7 +162,10 @@ function Place({ map, title, screws, ghost = false }: PlaceProps) {
   const letters = screwLetters(map);
   const kinds = [...new Set(screws.map((screw) => screw.fastener))];
   return (
-    <div className={ghost ? 'border border-dashed border-now px-2 py-1 text-now' : 'border-b border-hair pb-1'}>
+    <div
+      data-lies
+      className={ghost ? 'border border-dashed border-now px-2 py-1 text-now' : 'border-b border-hair pb-1'}
+    >
       <p className="text-note">{title}</p>
       {kinds.map((kind) => {
         const own = screws.filter((screw) => screw.fastener === kind);

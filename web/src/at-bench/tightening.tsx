@@ -3,7 +3,7 @@ import { type DeviceMap, fastenerAt, type ScrewJoint, type ScrewPoint } from '@n
 import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
 import { type PeakVerdict, tighteningOrder, type TorqueWindow, windowOf } from '@nibrel/core/screws/tightening';
-import { placeWords } from '@nibrel/core/planner/words';
+import { pointPlace } from '@nibrel/core/planner/words';
 import { screwLetters } from '@nibrel/core/screws/screws';
 import { useQuery } from '@tanstack/react-query';
 import { shopQuery } from '../app/queries.ts';
@@ -46,11 +46,22 @@ export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
   const { field, sent, setValue } = useFields<{ peak: string }, { peak: number }>(schema, { peak: '' });
   const letters = screwLetters(map);
   if (driven.length === 0) return null;
+  const said = [...new Set(order.map(({ window }) => windowWords(window)))];
+  // what holds for every screw is said once
+  const every = said.length === 1 ? said[0]! : null;
   const done = driven.filter(({ point }) => peakOf(point)?.verdict === 'in').length;
   return (
     <section aria-label="Tightening" className="flex flex-col gap-2">
-      <p className="text-body text-quiet">Turn back until the thread drops in{turnWords(joint)}:</p>
-      <ol className="border-t border-hair text-body">
+      <p className="text-body text-quiet">
+        Turn back until the thread drops in{turnWords(joint)}
+        {every !== null && (
+          <>
+            : <b>{every}</b> each
+          </>
+        )}
+        . {computedWords(driven)}
+      </p>
+      <ol className="text-body">
         {order.map(({ point, window }, at) => {
           const peak = peakOf(point);
           const isNext = next?.point === point;
@@ -58,26 +69,18 @@ export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
             <li
               key={point.id}
               aria-current={isNext || undefined}
-              className={`grid grid-cols-[1.5rem_1.75rem_7rem_minmax(0,1fr)] items-baseline gap-x-2 border-b border-hair py-1 ${isNext ? 'font-bold text-now' : ''}`}
+              className={`flex flex-wrap items-baseline gap-x-2 border-b border-hair py-1 ${isNext ? 'font-bold text-now' : ''}`}
             >
-              <span>{at + 1}</span>
-              <b>{letters.get(fastenerAt(joint, point))!.letter}</b>
-              <span>{placeWords(map, point, joint.face)}</span>
+              <span className="w-5 tabular-nums">{at + 1}</span>
               <span>
-                {window && torques(window.least_Ncm, window.most_Ncm)}
-                {window?.from === 'thread' && (
-                  <span className="text-quiet">
-                    {' '}
-                    computed, its boss takes {window.stripMargin!.toFixed(1)} times that
-                  </span>
-                )}
-                {peak && (
-                  <span className={peak.verdict === 'in' ? 'text-done' : 'font-bold text-now'}>
-                    {' '}
-                    {torqueAt(peak.peak_Ncm)}, {VERDICTS[peak.verdict]}
-                  </span>
-                )}
+                {letters.get(fastenerAt(joint, point))!.letter}, {pointPlace(map, joint.id, point.id)}
               </span>
+              {every === null && <span>{windowWords(window)}</span>}
+              {peak && (
+                <span className={peak.verdict === 'in' ? 'text-done' : 'font-bold text-now'}>
+                  {torqueAt(peak.peak_Ncm)}, {VERDICTS[peak.verdict]}
+                </span>
+              )}
             </li>
           );
         })}
@@ -113,6 +116,20 @@ export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
       {driver.problem && <p className="text-body text-now">{driver.problem}</p>}
     </section>
   );
+}
+
+/** *5 to 7 N·cm* */
+function windowWords(window: TorqueWindow | null): string {
+  if (!window) return '';
+  return torques(window.least_Ncm, window.most_Ncm);
+}
+
+/** How far a computed torque is from what strips its boss: of the weakest. */
+function computedWords(driven: readonly Driven[]): string | null {
+  const margins = driven.flatMap(({ window }) => (window.from === 'thread' ? [window.stripMargin!] : []));
+  return margins.length > 0
+    ? `Computed from the thread: its boss takes ${Math.min(...margins).toFixed(1)} times that.`
+    : null;
 }
 
 /** Screws of one joint pull it down together: none is tight before all are in. */

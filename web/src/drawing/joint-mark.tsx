@@ -49,6 +49,13 @@ export function JointMark({ map, side, id, now, selected, turning, onPress }: Jo
             />
           ))
         : null}
+      {joint.type === 'clip' && turning === 'out'
+        ? (joint.points ?? []).map(({ id: point, x, y, order }) =>
+            order === undefined ? null : (
+              <TurnNumber key={point} x={onSide(map, side, x) + size * 0.85} y={y} turn={order} colour={colour} />
+            ),
+          )
+        : null}
     </g>
   );
 }
@@ -92,23 +99,36 @@ function ScrewPoints({
         >
           {letter}
         </text>
-        {turn !== undefined && (
-          <text
-            x={x + size * 0.85}
-            y={point.y}
-            textAnchor="middle"
-            fontSize={mm(NAME_PX)}
-            fontWeight="700"
-            fill={colour}
-            stroke="var(--sheet)"
-            strokeWidth={mm(4)}
-            paintOrder="stroke"
-            dominantBaseline="central"
-          >
-            {turn}
-          </text>
-        )}
+        {turn !== undefined && <TurnNumber x={x + size * 0.85} y={point.y} turn={turn} colour={colour} />}
       </g>
     );
   });
+}
+
+interface TurnNumberProps {
+  readonly x: number;
+  readonly y: number;
+  readonly turn: number;
+  readonly colour: string;
+}
+
+/** When it is its turn, beside a screw or clip. */
+function TurnNumber({ x, y, turn, colour }: TurnNumberProps) {
+  const mm = useMm();
+  return (
+    <text
+      x={x}
+      y={y}
+      textAnchor="middle"
+      fontSize={mm(NAME_PX)}
+      fontWeight="700"
+      fill={colour}
+      stroke="var(--sheet)"
+      strokeWidth={mm(4)}
+      paintOrder="stroke"
+      dominantBaseline="central"
+    >
+      {turn}
+    </text>
+  );
 }

@@ -4,7 +4,7 @@ import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
 import { type Doubt, judgedDoubt } from '@nibrel/core/screws/mix-ups';
 import { CALIPER_SD_MM, screwLetters } from '@nibrel/core/screws/screws';
-import { heldName, plural, screwPlace } from '@nibrel/core/planner/words';
+import { heldName, plural, pointPlace } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { shopQuery } from '../app/queries.ts';
@@ -135,7 +135,7 @@ export function InDoubt({ map, state, send }: InDoubtProps) {
               });
               if (isTaken)
                 setTold(
-                  `Recorded: the screw for ${heldName(map, joint)}, ${screwPlace(map, joint, point)}, measures ${length_mm} mm.`,
+                  `Recorded: the screw for ${heldName(map, joint)}, ${pointPlace(map, joint, point)}, measures ${length_mm} mm.`,
                 );
             }}
           />
@@ -183,7 +183,7 @@ function Holes({ map, doubt, isOut, onHole }: HolesProps) {
             >
               <b>{letters.get(kind)?.letter}</b>
               <span>
-                {heldName(map, joint)}, {screwPlace(map, joint, point)}
+                {heldName(map, joint)}, {pointPlace(map, joint, point)}
               </span>
               {harm ? (
                 <span className={risk_min < SLIGHT_MIN ? 'text-quiet' : 'font-bold text-now'}>

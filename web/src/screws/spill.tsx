@@ -4,7 +4,7 @@ import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
 import type { SpillSolved } from '@nibrel/core/screws/mix-ups';
 import { screwLetters } from '@nibrel/core/screws/screws';
-import { heldName, plural, screwPlace } from '@nibrel/core/planner/words';
+import { heldName, plural, pointPlace } from '@nibrel/core/planner/words';
 import { useState } from 'react';
 import { computeNow } from '../workers/compute.ts';
 import { useQuery } from '@tanstack/react-query';
@@ -263,7 +263,7 @@ function Sorted({ map, solved, loose }: SortedProps) {
           <ul className="text-body">
             {solved.missing.map(({ joint, point, fastener }) => (
               <li key={`${joint}/${point}`} className="flex items-center gap-4 border-b border-hair py-1">
-                <ScrewMark mark={letters.get(fastener)!} /> {heldName(map, joint)}, {screwPlace(map, joint, point)}
+                <ScrewMark mark={letters.get(fastener)!} /> {heldName(map, joint)}, {pointPlace(map, joint, point)}
               </li>
             ))}
           </ul>

@@ -1,6 +1,7 @@
 export type { FailedTest, SuspectCost } from './failed.ts';
 export { failedTogether, type SharedSuspect } from './failed-together.ts';
 export { type HeldBack, heldBack, type Holding } from './before-you-pull.ts';
+export { lyingParts, type LyingPart } from './lying-parts.ts';
 export { leaving, type Leaving, type TurnsBad } from './leaving.ts';
 export { bondToClose, type ClosingChoice, closingChoices } from './closings.ts';
 export { type Ahead, planAhead } from './ahead.ts';

@@ -75,11 +75,11 @@ export function covered(
   ];
 }
 
-/** The numbers right of screws that go in an order. */
+/** The numbers right of screws and clips that go in an order. */
 function turns(map: DeviceMap, side: Side, joint: Joint, size: number, turning: Turning, scale: number): Box[] {
-  if (joint.type !== 'screw' || !turning) return [];
+  if (!turning || (joint.type !== 'screw' && joint.type !== 'clip')) return [];
   const [w, h] = [RING_PX / scale, RING_PX / scale];
-  return joint.points.map(({ x, y }) => ({ x: onSide(map, side, x) + size / 2 / scale, y: y - h / 2, w, h }));
+  return (joint.points ?? []).map(({ x, y }) => ({ x: onSide(map, side, x) + size / 2 / scale, y: y - h / 2, w, h }));
 }
 
 /** The dashes along the edges of a bond. */

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { TestBench } from '../../../test/bench.ts';
 import { tern5 } from '../../../test/maps.ts';
 import { usualSetting } from '../../physics/heat/index.ts';
+import { pointName } from '../../planner/words/index.ts';
 import { keyOf } from '../../screws/screws/index.ts';
 import { foldJob } from '../fold/fold.ts';
 import { leftOpen } from './left-open.ts';
@@ -16,7 +17,7 @@ describe('a finish', () => {
   it('is refused with the list of what is left open', () => {
     const bench = display().release('edge-screws');
     const said = finish(bench);
-    expect(said).toContain('Screw “left” of Display is on the mat');
+    expect(said).toContain('The left screw of Display is on the mat');
     expect(said).toContain('not made again');
     expect(said).toContain('Still to be done: replace Display');
     expect(open(bench)).toEqual(
@@ -96,7 +97,7 @@ describe('a screw', () => {
     expect(bench.state.ledger.leftOut).toEqual([]);
     // to the end of the repair nothing else speaks of it
     bench.until();
-    expect(finish(bench)).toContain(`Screw “${lost.point}”`);
+    expect(finish(bench)).toContain(`The ${pointName(bench.mechanism.map, lost.joint, lost.point)} is on the mat`);
     const what = `screw:${keyOf(lost)}`;
     bench.send('decision', { about: 'left-open', what, text: 'three hold it, told to the owner' });
     expect(finish(bench)).toBeNull();

@@ -2,7 +2,7 @@ import { jointById } from '../../model/device-map/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { inWords, targetId } from '../../planner/search/index.ts';
 import { tellAnyhow } from '../../workshop/prepare/index.ts';
-import { functionName, heldName, partName, rimWords, thingName } from '../../planner/words/index.ts';
+import { functionName, heldName, partName, pointName, rimWords, thingName } from '../../planner/words/index.ts';
 import { testedFunctions } from '../../planner/drafts/index.ts';
 import { keyOf, type Screw } from '../../screws/screws/index.ts';
 import {
@@ -49,7 +49,9 @@ function everyOpen(mechanism: Mechanism, state: JobState, around: Surroundings):
     const joint = jointById(map, each.joint);
     const of = heldName(map, each.joint);
     const isMapped = joint?.type === 'screw' && joint.points.some(({ id }) => id === each.point);
-    const which = isMapped ? `Screw “${each.point}” of ${of}` : `One screw more than the map has, of ${of},`;
+    const which = isMapped
+      ? `The ${pointName(map, each.joint, each.point)}`
+      : `One screw more than the map has, of ${of},`;
     return open(`screw:${keyOf(each)}`, `${which} ${where}`);
   };
   const named = (id: string) => thingName(map, id);
@@ -90,7 +92,7 @@ function looseNow({ map }: Mechanism, { peaks }: JobState): (readonly [key: stri
     if (verdict !== 'low' && verdict !== 'slips') return [];
     const [joint, point] = key.split('/') as [string, string];
     const said = verdict === 'low' ? 'stayed below its torque' : 'has a thread that slips';
-    return [[key, `Screw “${point}” of ${heldName(map, joint)} ${said}`] as const];
+    return [[key, `The ${pointName(map, joint, point)} ${said}`] as const];
   });
 }
 

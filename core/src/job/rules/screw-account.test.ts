@@ -16,7 +16,7 @@ describe('a screw that was measured', () => {
     bench.send('screw-measured', { joint: 'lid-screws', point: 'l1', length_mm: 4.2 }).until('make:lid-screws');
     bench.send('did', { steps: [make] });
     expect(bench.problem).toContain('sticks out 1.5 mm, into the board');
-    expect(bench.problem).toContain('“l1” of Connector lid');
+    expect(bench.problem).toContain('screw of Connector lid, 4.2 mm,');
     const [fresh] = withNewScrews(bench.mechanism, bench.state, [make]);
     expect(fresh!.freshScrews).toEqual(['l1']);
     expect(bench.send('did', { steps: [fresh!] }).problem).toBeNull();

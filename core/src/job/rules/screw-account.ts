@@ -3,7 +3,7 @@ import { fastenerAt, jointById, type ScrewJoint } from '../../model/device-map/i
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { type Harm, harmOf } from '../../screws/mix-ups/index.ts';
 import { keyOf, lose, type Screw, SURE } from '../../screws/screws/index.ts';
-import { heldName } from '../../planner/words/index.ts';
+import { heldName, pointName } from '../../planner/words/index.ts';
 import { peakVerdict, windowOf } from '../../screws/tightening/index.ts';
 import type { BenchEvent, ScrewEventData } from '../events/index.ts';
 import { type JobState, type Outcome, withKey } from '../state/index.ts';
@@ -114,13 +114,13 @@ export function screwsInWrong(mechanism: Mechanism, state: JobState, event: Benc
   return null;
 }
 
-/** *The screw for l1 of Connector lid must not go in: it sticks out 1.9 mm, into the board.* */
+/** *The upper left screw of Connector lid must not go in: it sticks out 1.9 mm, into the board.* */
 function wrongScrewProblem({ map }: Mechanism, { screw, harm }: WrongScrew): Problem {
   const length_mm = screw.measured_mm ?? screw.length_mm;
   const long = length_mm === undefined ? '' : `, ${length_mm} mm,`;
   return wrong(
     '',
-    `The screw for “${screw.point}” of ${heldName(map, screw.joint)}${long} must not go in: ${harm.text}.`,
+    `The ${pointName(map, screw.joint, screw.point)}${long} must not go in: ${harm.text}.`,
     'Put in a new one, or find the right one.',
   );
 }

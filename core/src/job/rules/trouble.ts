@@ -2,6 +2,7 @@ import { temperature, type TemperatureUnit } from '../../model/units/index.ts';
 import { wrong } from '../../model/refusal/index.ts';
 import { opId } from '../../planner/drafts/index.ts';
 import { type BondJoint, fastenerAt, isOuter, jointById } from '../../model/device-map/index.ts';
+import { heldName, pointName } from '../../planner/words/index.ts';
 import { SOFTENS_C } from '../../physics/heat/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { type Ledger, lose, type Screw } from '../../screws/screws/index.ts';
@@ -211,24 +212,25 @@ function correction(mechanism: Mechanism, { data }: Trouble) {
   const index = points.findIndex((each) => each.id === data.point);
   const path = `joints[${number}].points${index < 0 ? '' : `[${index}]`}`;
   const from = index < 0 ? null : points[index];
+  const named = pointName(mechanism.map, data.joint!, data.point ?? '');
   switch (data.kind) {
     case 'screw-never-there':
-      return { path, from, to: null, text: `No screw was found at “${data.point}” of ${data.joint}.` };
+      return { path, from, to: null, text: `There never was a ${named}.` };
     case 'no-place':
-      return { path, from, to: null, text: `There is no place for the screw at “${data.point}” of ${data.joint}.` };
+      return { path, from, to: null, text: `There is no place for the ${named}.` };
     case 'another-length':
       return {
         path,
         from,
         to: { ...from, length_mm: data.length_mm },
-        text: `The screw at “${data.point}” of ${data.joint} is ${data.length_mm} mm long.`,
+        text: `The ${named} is ${data.length_mm} mm long.`,
       };
     default:
       return {
         path,
         from,
         to: { fastener: data.fastener },
-        text: `${data.joint} has one screw more than the map says.`,
+        text: `${heldName(mechanism.map, data.joint!)} has one screw more than the map says.`,
       };
   }
 }

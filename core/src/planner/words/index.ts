@@ -14,7 +14,7 @@ export { capital, countdown, duration, lower, plural } from './english.ts';
 export { isGate, opLine, opWords, slideWords } from './op-words.ts';
 export { bitMark } from './bit-marks.ts';
 export { jointWords, spokenName } from './joint-words.ts';
-export { edgeName, placeOfJoint, placeWords, screwPlace, tabName } from './places.ts';
+export { edgeName, placeOfJoint, placeWords, pointName, pointPlace, tabName } from './places.ts';
 export { whyNow } from './why.ts';
 export { waterWords } from './water.ts';
 export { rimWords } from './rim-words.ts';

@@ -114,16 +114,12 @@ function tilted(tilt: Edge | undefined, face: Face): string[] {
   return tilt ? [`Tilt it up from the ${seenEdge(opposite(tilt), face)} edge.`] : [];
 }
 
-interface InTurn {
-  readonly id: string;
-  readonly order?: number;
+/** Clips that go in an order are numbered on the drawing. */
+function inTurn(points: readonly { readonly order?: number }[]): string[] {
+  return points.some(({ order }) => order !== undefined) ? [IN_TURN] : [];
 }
 
-/** *In this order: b, a.* */
-function inTurn(points: readonly InTurn[]): string[] {
-  const ordered = points.filter(({ order }) => order !== undefined).toSorted((a, b) => a.order! - b.order!);
-  return ordered.length > 0 ? [`In this order: ${ordered.map(({ id }) => id).join(', ')}.`] : [];
-}
+const IN_TURN = 'In the order of the numbers.';
 
 /** Which order they go in, and what is odd about them: what no magnet holds is said before it falls. */
 function ofScrews(map: DeviceMap, joint: ScrewJoint, isOff: boolean): string[] {
@@ -132,9 +128,7 @@ function ofScrews(map: DeviceMap, joint: ScrewJoint, isOff: boolean): string[] {
   );
   const clamped = joint.holds.length > 1 && isOff ? [`Holds ${plural(joint.holds.length, 'part')} at once.`] : [];
   return [
-    ...(joint.points.some((each) => each[isOff ? 'outOrder' : 'order'] !== undefined)
-      ? ['In the order of the numbers.']
-      : []),
+    ...(joint.points.some((each) => each[isOff ? 'outOrder' : 'order'] !== undefined) ? [IN_TURN] : []),
     ...(isOff && kinds.some(({ magnetic }) => magnetic === false) ? ['No magnet holds them: tweezers ready.'] : []),
     ...clamped,
     ...kinds.flatMap((each) => lockedWords(each, isOff)),
