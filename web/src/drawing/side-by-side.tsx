@@ -5,7 +5,7 @@ import { assembled, carried, type Mechanism } from '@nibrel/core/planner/holds';
 import { partName, thingName } from '@nibrel/core/planner/words';
 import { useMemo } from 'react';
 import { DeviceDrawing } from './device-drawing.tsx';
-import { alone } from '@nibrel/core/drawn/shown';
+import { alone, insideOf } from '@nibrel/core/drawn/shown';
 
 interface SideBySideDrawingProps {
   readonly mechanism: Mechanism;
@@ -43,7 +43,7 @@ export function SideBySideDrawing({
     const along = [...carried(mechanism, assembled(mechanism), number)].map((each) => map.parts[each]!.id);
     return { host: map.parts[number]!, own: alone(map, map.parts[number]!, new Set(along)) };
   }, [mechanism, map, beside.part]);
-  const side = host.base || host.face !== 'front' ? 'front' : 'back';
+  const side = insideOf(host);
   // beside a base all else lies on the mat: what came on the new one is counted
   const listed = beside.pieces.filter(({ at }) => !host.base || at === 'came');
   const isTakenOff = ops.some(({ kind }) => kind === 'release' || kind === 'lift');

@@ -1,2 +1,2 @@
 export { faceOf, type Shown, shownOf, type StandsOpen } from './shown.ts';
-export { alone, type OnTheMat, onTheMat } from './on-the-mat.ts';
+export { alone, insideOf, type OnTheMat, onTheMat } from './on-the-mat.ts';

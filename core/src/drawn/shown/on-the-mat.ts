@@ -34,8 +34,7 @@ export function onTheMat(mechanism: Mechanism, state: JobState, op: Op | undefin
   const age = !isReplaced ? '' : takesOff(op) ? 'the old ' : 'the new ';
   return {
     map: alone(map, part, ids),
-    // what belongs on it is on its inside
-    side: part.face === 'front' ? 'back' : 'front',
+    side: insideOf(part),
     shown: { gone: new Set(gone), now: now as Set<string>, marked: new Set(joint ? [joint.id] : []) },
     label: `On the mat: ${age}${partName(map, part.id)}`,
   };
@@ -56,6 +55,11 @@ function hostOf({ map, part, base }: Mechanism, { device }: JobState, op: Op | u
   return host === base || device.status[host] !== OFF ? null : host;
 }
 
+/** The side of a part that what belongs on it is on; of the base its front. */
+export function insideOf({ base, face }: Part): Side {
+  return !base && face === 'front' ? 'back' : 'front';
+}
+
 /** The part as a device of its own: its box is the outline, and every place is counted from its corner. */
 export function alone(map: DeviceMap, host: Part, ids: ReadonlySet<string>): DeviceMap {
   const { x: left, y: top, w, h } = host.box;
@@ -65,7 +69,7 @@ export function alone(map: DeviceMap, host: Part, ids: ReadonlySet<string>): Dev
     .map((part): Part => ({
       ...part,
       // turned over, all of it is seen from the inside
-      face: part.id === host.id ? part.face : 'edge',
+      face: part.id === host.id ? part.face : insideOf(host),
       box: at(part.box),
       ...(part.outline ? { outline: part.outline.map(([x, y]) => [x - left, y - top] as const) } : {}),
       base: part.id === host.id,
