@@ -49,7 +49,7 @@ export function Happened({ map, state }: { readonly map: DeviceMap; readonly sta
   const taken = timesTaken(map, state.events);
   const short = cutShort(state);
   return (
-    <section aria-label="What happened">
+    <>
       <table className="w-full border-collapse text-body">
         <thead>
           <tr className="border-b border-ink text-left text-note text-quiet">
@@ -86,7 +86,7 @@ export function Happened({ map, state }: { readonly map: DeviceMap; readonly sta
         </tbody>
       </table>
       {state.events.length === 0 && <p className="py-3 text-lead text-quiet">Nothing was done yet.</p>}
-    </section>
+    </>
   );
 }
 

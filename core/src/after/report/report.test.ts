@@ -23,7 +23,7 @@ describe('the report', () => {
       after: 'fails',
       note: 'an old fault',
     });
-    expect(said.screws).toMatch(/^\d+ screws out, \d+ back in\.$/);
+    expect(said.screws).toMatch(/^\d+ screws out, \d+ back in, none left on the mat\.$/);
     expect([...said.isNew]).toEqual(['cell']);
   });
 
@@ -32,7 +32,7 @@ describe('the report', () => {
     bench.send('trouble', { kind: 'screw-lost', text: 'rolled off', joint: 'clamp-screw', point: 'k1' });
     bench.send('tightened', { joint: 'lid-screws', point: 'l1', peak_Ncm: 14 });
     const said = report(bench);
-    expect(said.torques).toEqual(['Screw l1 of Connector lid: 14 N·cm (1.43 kgf·cm), above its window']);
+    expect(said.torques).toEqual(['Upper right screw of Connector lid: 14 N·cm (1.43 kgf·cm), above its window']);
     expect(said.screws).toContain('1 missing');
     expect(said.troubles).toEqual(['Screw lost, Lamp flex and Rear camera: rolled off']);
     const bound = new TestBench(tern5(), [{ replace: 'lower-board' }]);

@@ -12,6 +12,7 @@ import {
   lostFunctions,
   partName,
   plural,
+  pointName,
   rimWords,
 } from '../../planner/words/index.ts';
 
@@ -142,10 +143,10 @@ function screwWords({ ledger }: JobState): string {
   const more = [
     ...(ledger.fresh.length > 0 ? [`${ledger.fresh.length} of them new`] : []),
     ...(ledger.leftOut.length > 0 ? [`${ledger.leftOut.length} left out by decision`] : []),
-    ...(onMat > 0 ? [`${onMat} still on the mat`] : []),
+    onMat > 0 ? `${onMat} still on the mat` : 'none left on the mat',
     ...(lost > 0 ? [`${lost} missing`] : []),
   ];
-  return `${plural(out, 'screw')} out, ${back} back in${more.length > 0 ? `, ${more.join(', ')}` : ''}.`;
+  return `${plural(out, 'screw')} out, ${back} back in, ${more.join(', ')}.`;
 }
 
 const OUTSIDE = { low: 'below its window', high: 'above its window', slips: 'its thread slips' } as const;
@@ -155,7 +156,7 @@ function torqueWords(map: DeviceMap, { peaks }: JobState): string[] {
     if (verdict === 'in') return [];
     const [joint, point] = key.split('/') as [string, string];
     const kgf_cm = (peak_Ncm / TORQUE_N_CM['kgf·cm']).toFixed(2);
-    return [`Screw ${point} of ${heldName(map, joint)}: ${peak_Ncm} N·cm (${kgf_cm} kgf·cm), ${OUTSIDE[verdict]}`];
+    return [`${capital(pointName(map, joint, point))}: ${peak_Ncm} N·cm (${kgf_cm} kgf·cm), ${OUTSIDE[verdict]}`];
   });
 }
 

@@ -1,7 +1,8 @@
 import { type DeviceMap, partById } from '../../model/device-map/index.ts';
 import { belowRim, type RimFit } from '../../fitting/rim/index.ts';
 import { heldName, partName, thingName } from './thing-names.ts';
-import { placeWords, pointName } from './places.ts';
+import { placeWords } from './places.ts';
+import { pointName } from './point-names.ts';
 
 const SHAPES = {
   flush: 'lies flush all round',

@@ -1,9 +1,11 @@
-import { cellSolderedAt, jointById, partById } from '../../model/device-map/index.ts';
+import { cellSolderedAt, type Joint, jointById, partById } from '../../model/device-map/index.ts';
 import type { Mechanism } from '../holds/index.ts';
 import type { Move, Target } from '../search/index.ts';
 import { type Op, packsOf } from '../drafts/index.ts';
 import type { Policy } from '../../model/policy/index.ts';
-import { jointName, partName } from './thing-names.ts';
+import { lower, plural } from './english.ts';
+import { plugWords } from './joint-words.ts';
+import { heldName, jointKind, jointName, partName } from './thing-names.ts';
 
 /** What must be told: losses, warnings, seals opened, live work, and what could not be had as wished. */
 export interface Warning {
@@ -59,6 +61,19 @@ export function lostFunctions(
   return new Set(effects.flatMap((each) => (each.effect === 'lost' && each.function ? [each.function] : [])));
 }
 
+/** *display*, *camera and lamp flex*: what a joint holds, in the middle of a sentence. */
+function heldIn(map: Mechanism['map'], { holds }: Joint): string {
+  return holds.map((id) => lower(partName(map, id))).join(' and ');
+}
+
+/** *The battery plug is undone*, *4 screws of Connector lid are taken out* */
+function liveName(map: Mechanism['map'], joint: Joint): string {
+  if (joint.type === 'connector') return `The ${plugWords(map, joint)} is undone`;
+  if (joint.type !== 'screw') return `The ${jointKind(joint)} of ${heldName(map, joint)} is released`;
+  const { length } = joint.points;
+  return `${plural(length, 'screw')} of ${heldName(map, joint)} ${length === 1 ? 'is' : 'are'} taken out`;
+}
+
 export function workWarnings(mechanism: Mechanism, ops: readonly Op[]): Warning[] {
   const { map } = mechanism;
   const byId = new Map(map.joints.map((each) => [each.id, each]));
@@ -66,14 +81,14 @@ export function workWarnings(mechanism: Mechanism, ops: readonly Op[]): Warning[
   for (const op of ops) {
     const joint = op.joint === undefined ? undefined : byId.get(op.joint);
     if (op.kind === 'release' && joint?.type === 'bond' && joint.style === 'perimeter') {
-      const text = `${jointName(map, joint)} is opened: water resistance is lost unless the seal is renewed, and even then it is not proven.`;
+      const text = `The ${heldIn(map, joint)} ${jointKind(joint)} is opened: water resistance is lost unless the seal is renewed, and even then it is not proven.`;
       found.push({ code: 'seal-opened', joint: joint.id, text });
     }
     if (op.live && joint) {
       const cell = cellSolderedAt(map, joint);
       const text = cell
-        ? `${jointName(map, joint)} is soldered at a lithium cell, which is never dead. A lead allows it, or it stays as it is.`
-        : `${jointName(map, joint)} is released while the battery is connected. Plastic tools only; isolate directly after.`;
+        ? `The solder of ${heldName(map, joint)} is at a lithium cell, which is never dead. A lead allows it, or it stays as it is.`
+        : `${liveName(map, joint)} while the battery is connected. Plastic tools only; isolate directly after.`;
       found.push({ code: 'live', joint: joint.id, text });
     }
     const part = op.kind === 'lift' ? partById(map, op.part) : undefined;
