@@ -1,9 +1,10 @@
 import { chromium, type Page } from '@playwright/test';
 import config from './playwright.config.ts';
 import { DemoServer } from './server.ts';
+import { violations } from './violations.ts';
 
 // How many taps, and how many keys, a display takes from nothing to handed over, and how much of the screen the drawing has
-// meanwhile. The reference are the taps and keys before there was one question in one frame. Prints one line of JSON.
+// meanwhile; what not everybody could read or press at any question, in light and dark. The reference are the taps and keys before there was one question in one frame. Prints one line of JSON.
 const BEFORE = { taps: 69, keys: 121, tapsBefore: 28, keysBefore: 84 } as const;
 
 const browser = await chromium.launch(config.use!.launchOptions);
@@ -66,6 +67,16 @@ async function measured({ device, part, charge, by, isAtOnce }: Way) {
   let count = 0;
   let before: number | null = null;
   const shares: number[] = [];
+  const barred = new Set<string>();
+  let looked = 0;
+  const look = async ({ title }: Seen) => {
+    if (isAtOnce) return;
+    looked++;
+    for (const colorScheme of ['dark', 'light'] as const) {
+      await page.emulateMedia({ colorScheme });
+      for (const each of await violations(page, `${title}, ${colorScheme}:`)) barred.add(each);
+    }
+  };
   const press = async (id: string, key: string) => {
     count++;
     if (by === 'keys') return page.keyboard.press(key);
@@ -102,7 +113,9 @@ async function measured({ device, part, charge, by, isAtOnce }: Way) {
   await page.waitForURL('**/intake');
   for (let n = 0; n < 200 && !page.url().endsWith('/record'); n++) {
     const seen = await settled(page);
+    if (page.url().endsWith('/record')) break;
     shares.push(seen.share);
+    await look(seen);
     if (before === null && /\/jobs\/[^/]+$/.test(page.url())) before = count;
     await answered(seen);
     await page.waitForTimeout(120);
@@ -113,6 +126,7 @@ async function measured({ device, part, charge, by, isAtOnce }: Way) {
     const seen = await settled(page);
     if (seen.title === 'Handed over') break;
     shares.push(seen.share);
+    await look(seen);
     await answered(seen);
     await page.waitForTimeout(120);
   }
@@ -126,6 +140,7 @@ async function measured({ device, part, charge, by, isAtOnce }: Way) {
     isAtOnce,
     presses: count,
     beforeTheFirst: before,
+    ...(isAtOnce ? {} : { axe: { questions: looked, violations: [...barred] } }),
     drawing_percent: { least: percent(sorted[0]!), median: percent(sorted[Math.floor(sorted.length / 2)]!) },
   };
 
@@ -158,7 +173,7 @@ async function settled(page: Page): Promise<Seen> {
     const seen = (await page.evaluate(SEEN)) as Seen;
     const isReady =
       seen.title !== '' && (seen.main !== null || seen.answers.some((id) => id === 'end-wait' || id === 'early'));
-    if (isReady && seen.main !== 'Saving') return seen;
+    if (page.url().endsWith('/record') || (isReady && seen.main !== 'Saving')) return seen;
     await page.waitForTimeout(60);
   }
 }

@@ -3,6 +3,7 @@ import { expect, type Page, test } from '@playwright/test';
 import { Driven } from './drive.ts';
 import { DemoServer } from './server.ts';
 import { heading, openBench } from './steps.ts';
+import { noViolations } from './violations.ts';
 
 let server: DemoServer;
 test.beforeAll(async () => {
@@ -77,11 +78,17 @@ for (const { device, part } of [
       const job = await Driven.begin(server.url, device, [{ replace: part }], title);
       await openBench(page, job);
       await expect(heading(page)).toBeVisible();
+      await page.emulateMedia({ colorScheme: width > height ? 'dark' : 'light' });
       const wrong = new Map<string, string[]>();
+      const kinds = new Set<string>();
       for (const op of await job.ahead()) {
         await expect(page.locator('[data-step]')).toBeVisible();
         const here = await lastingFaults(page);
         if (here.length > 0) wrong.set(op.id, here);
+        // each kind of question once; all of them in `npm run bench`
+        const kind = op.name ?? op.kind;
+        if (!kinds.has(kind)) await noViolations(page, op.id);
+        kinds.add(kind);
         const stage = op.id === 'test:before' ? 'before' : 'after';
         const tests = (op.functions ?? []).map((id) => ({
           type: 'test',

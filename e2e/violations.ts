@@ -6,7 +6,12 @@ import { expect, type Page } from '@playwright/test';
  * is for pages with frames, which there are none of here. @param rules only these; where none is named, all of them
  */
 export async function noViolations(page: Page, where = '', rules: readonly string[] = []) {
+  expect(await violations(page, where, rules)).toEqual([]);
+}
+
+/** What of a page not everybody can read or press. */
+export async function violations(page: Page, where = '', rules: readonly string[] = []): Promise<string[]> {
   const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'], preload: false });
-  const { violations } = await (rules.length > 0 ? axe.withRules([...rules]) : axe).analyze();
-  expect(violations.map(({ id, nodes }) => `${where} ${id} ${nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
+  const found = await (rules.length > 0 ? axe.withRules([...rules]) : axe).analyze();
+  return found.violations.map(({ id, nodes }) => `${where} ${id} ${nodes[0]?.html.slice(0, 160)}`);
 }

@@ -11,6 +11,7 @@ import { DeviceDrawing } from '../drawing/device-drawing.tsx';
 import { FoldMarks } from '../drawing/fold-marks.tsx';
 import { PinHoleMarks } from '../drawing/pin-hole-marks.tsx';
 import { SideBySideDrawing } from '../drawing/side-by-side.tsx';
+import { useSame } from '../drawing/use-same.ts';
 
 interface BenchPictureProps {
   readonly mechanism: Mechanism;
@@ -49,9 +50,18 @@ export function BenchPicture({
 }: BenchPictureProps) {
   const { map } = mechanism;
   const isMarked = Boolean(marks);
+  const ops = useSame(together);
+  const places = useSame(list.map(({ at }) => at));
   const { drawn, matLabel, tray } = useMemo(
-    () => stepPicture(mechanism, state, { op, together, list, side, isMarked }),
-    [mechanism, state, op, together, list, side, isMarked],
+    () =>
+      stepPicture(mechanism, state, {
+        op,
+        together: ops,
+        list: places.map((at) => ({ at })),
+        side,
+        isMarked,
+      }),
+    [mechanism, state, op, ops, places, side, isMarked],
   );
   const folded = op?.kind === 'fit' && map.parts.some(({ id, folds }) => id === op.part && folds) ? op.part : undefined;
   const damage = state.stopped ? state.damage.filter(({ face }) => face === side || face === 'edge') : [];

@@ -1,4 +1,4 @@
-import type { Question } from '@nibrel/core/asking/question';
+import { aloud, type Question } from '@nibrel/core/asking/question';
 import { clicks } from '@nibrel/core/bench/in-hand';
 import type { JobState } from '@nibrel/core/job/state';
 import type { DeviceMap, Face } from '@nibrel/core/model/device-map';
@@ -7,16 +7,11 @@ import { plural } from '@nibrel/core/planner/words';
 import { counts } from '@nibrel/core/screws/screws';
 
 /** What is asked and the count aloud; of a plug its name only, since its click is listened for. */
-export function spokenOf(
-  map: DeviceMap,
-  { ledger }: JobState,
-  { title, detail }: Question,
-  op: Op | undefined,
-): string {
-  if (!op || clicks(map, op)) return title;
+export function spokenOf(map: DeviceMap, { ledger }: JobState, question: Question, op: Op | undefined): string {
+  if (op && clicks(map, op)) return question.title;
   const { onMat } = counts(ledger);
-  const mat = op.name === 'count' ? ` ${plural(onMat, 'screw')} on the mat.` : '';
-  return `${title}. ${detail}.${mat}`;
+  const mat = op?.name === 'count' ? ` ${plural(onMat, 'screw')} on the mat.` : '';
+  return `${aloud(question)}${mat}`;
 }
 
 /** The face on which the damage is marked that stopped it. */

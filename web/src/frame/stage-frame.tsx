@@ -1,4 +1,5 @@
 import {
+  aloud,
   type Answer,
   byLetter,
   type Gives,
@@ -11,7 +12,7 @@ import {
 import { always, whileHeld } from '@nibrel/core/asking/at-bench';
 import type { StopReason } from '@nibrel/core/job/events';
 import { type ReactNode, useEffect, useState } from 'react';
-import { sound } from '../app/feedback.ts';
+import { sound, useSpokenStep } from '../app/feedback.ts';
 import { useNow } from '../app/now.ts';
 import { useSettings } from '../app/settings.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
@@ -115,6 +116,7 @@ export function StageFrame({
   useAnswers(answers, answer);
   const lettered = [...ends, ...byLetter(beside.answers)];
   useAnswers(lettered, other);
+  useSpokenStep(held ? '' : aloud(question));
   const isTimeUp = question.wait?.left_s === 0;
   useEffect(() => {
     if (isTimeUp) sound('time-up');

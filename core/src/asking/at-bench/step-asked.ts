@@ -164,6 +164,8 @@ function others({ mechanism, state, where }: BenchNow, op: Op, press: NextPress)
     );
   }
   if (press.notSure) answers.push(say('not-sure', 'Not sure that it clicked', press.notSure));
+  if (press.allTheSame)
+    answers.push(say('all-the-same', 'Heat on all the same', press.allTheSame, { weight: 'warning' }));
   if (press.heatAgain) answers.push(say('heat-again', 'Heat again', press.heatAgain, { also: 'h' }));
   if (press.drags) answers.push(say('drags', 'It drags', press.drags, { also: 'd' }));
   if (press.endsWait) {

@@ -1,3 +1,4 @@
+export { aloud } from './aloud.ts';
 export { CHARGE_FIELD, CHARGE_READ } from './charge-read.ts';
 export { given } from './given.ts';
 export { NOTHING_ASKED } from './nothing-asked.ts';

@@ -3,13 +3,13 @@ import { TestBench } from '../../../test/bench.ts';
 import { Led } from '../../../test/led.ts';
 import { bondOf, changed, dunlinOpen, tern5 } from '../../../test/maps.ts';
 import type { BondJoint, BondStack } from '../../model/device-map/index.ts';
-import { foresee, settingFor } from '../../physics/heat/index.ts';
+import { foresee, settingFor, usualSetting } from '../../physics/heat/index.ts';
 import { lastWarmed } from '../../job/state/index.ts';
 import { edgeInHand } from './edge-in-hand.ts';
 import { sourceFor, verdictOn } from './source-for.ts';
 import { cutInHand } from './cut-in-hand.ts';
 import { nextPress } from './next-press.ts';
-import type { AtHand } from './one-press.ts';
+import type { AtHand, Does } from './one-press.ts';
 import { afterwards, bondBasis, coolingBond, heatingBond, type WarmBond, whileOn, yieldsOf } from './warm-bond.ts';
 
 const seal = () => bondOf(tern5(), 'front-seal');
@@ -64,6 +64,28 @@ describe('the next press', () => {
     const over = press(bench, {}, 3600);
     expect(over).toMatchObject({ label: 'Done', isAllowed: true });
     expect(over.ops.map(({ id }) => id)).toEqual(['dry:front-seal', 'lay:front-seal']);
+  });
+
+  it('is the source that does, where the chosen one never softens the bond; that one all the same', () => {
+    const bench = atTheSeal();
+    const cold = usualSetting('pack', 45);
+    const settings = (does: Does | undefined) =>
+      does?.kind === 'say' ? does.events.map(({ type, data }) => [type, (data as { setting?: object }).setting]) : [];
+    const next = press(bench, { setting: cold, hopeless: { instead: setting } });
+    expect(next).toMatchObject({ label: 'Heat on, warming plate', isAllowed: true });
+    expect(settings(next.does)).toEqual([['heat-on', setting]]);
+    expect(settings(next.allTheSame)).toEqual([['heat-on', cold]]);
+    // where none does, nothing is on Space
+    expect(press(bench, { setting: cold, hopeless: { instead: null } })).toMatchObject({ label: '', isAllowed: false });
+    // and where it is on already, it is changed
+    pressed(bench, { setting: cold });
+    bench.wait(30);
+    const change = press(bench, { warm: warm(bench), hopeless: { instead: setting } });
+    expect(change).toMatchObject({ label: 'Change to the warming plate', isAllowed: true });
+    expect(settings(change.does)).toEqual([
+      ['heat-off', undefined],
+      ['heat-on', setting],
+    ]);
   });
 
   it('puts the source on as it is set up, and takes it off once the bond is soft for certain', () => {

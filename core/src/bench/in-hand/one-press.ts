@@ -37,6 +37,8 @@ export interface NextPress {
   readonly heatAgain?: Does;
   /** the open seam drags: where is recorded, and heat, or solvent, is put before the rest */
   readonly drags?: Does;
+  /** the source that was chosen goes on, though it is foreseen not to do */
+  readonly allTheSame?: Does;
   /** a plug is pressed home, and nobody is sure that it clicked: only this one is done */
   readonly notSure?: Does;
 }
@@ -47,6 +49,8 @@ export interface AtHand {
   readonly warm?: WarmBond | null;
   /** the chosen source as it is set up; none while nobody knows it */
   readonly setting?: HeatSetting | null;
+  /** the chosen source will not do, as foreseen: what will, where any does */
+  readonly hopeless?: { readonly instead: HeatSetting | null };
   /** a source that only stands in for one */
   readonly standIn?: { readonly simulated: true; readonly pace: number };
   /** drops of solvent */

@@ -2,6 +2,7 @@ import type { BondCut } from '../../planner/cut/index.ts';
 import type { BondJoint, DeviceMap } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import { fitted } from '../../physics/heat/index.ts';
+import { sourceNamed } from '../../model/sources/index.ts';
 import { type JobState, lastWarmed } from '../../job/state/index.ts';
 import { capital, edgeName } from '../../planner/words/index.ts';
 import { bondInHand, bondWork, zoneInHand } from './bond-in-hand.ts';
@@ -29,7 +30,7 @@ export function pressOnBond(map: DeviceMap, state: JobState, op: Op, atHand: AtH
     case 'heating':
       return pressWhileOn(map, state, bond, atHand, now);
     case 'to-heat':
-      return sourceOn(map, state, bond, 'Heat on', atHand);
+      return heatOn(map, state, bond, atHand);
     case 'cut':
       return pressOnEdge(map, state, bond, cut!, atHand);
     case 'soak':
@@ -37,6 +38,17 @@ export function pressOnBond(map: DeviceMap, state: JobState, op: Op, atHand: AtH
     default:
       return null;
   }
+}
+
+/** The chosen source; where it is foreseen not to do, the one that does, and the chosen one all the same. */
+function heatOn(map: DeviceMap, state: JobState, bond: BondJoint, atHand: AtHand): NextPress {
+  const own = sourceOn(map, state, bond, 'Heat on', atHand);
+  if (!atHand.hopeless || !own.isAllowed) return own;
+  const { instead } = atHand.hopeless;
+  const other = instead
+    ? sourceOn(map, state, bond, `Heat on, ${sourceNamed(instead.kind).name}`, { ...atHand, setting: instead })
+    : NOTHING;
+  return { ...other, allTheSame: own.does };
 }
 
 function sourceOn(map: DeviceMap, state: JobState, bond: BondJoint, label: string, atHand: AtHand): NextPress {
@@ -56,7 +68,8 @@ function sourceOn(map: DeviceMap, state: JobState, bond: BondJoint, label: strin
 }
 
 /** The source comes off once the bond is soft, a limit is near, or nothing can be foreseen and it is warmed by feel. */
-function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }: AtHand, now: number): NextPress {
+function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, atHand: AtHand, now: number): NextPress {
+  const { warm, hopeless } = atHand;
   const { heating } = state.opening;
   const on = warm?.on;
   if (!heating) return { ...NOTHING, label: 'Waiting for it to soften' };
@@ -89,6 +102,11 @@ function pressWhileOn(map: DeviceMap, state: JobState, bond: BondJoint, { warm }
   // with what never softens it there is nothing to wait for
   const neverSoft = on.clock !== null && on.clock.toSoft_s === null && on.clock.toLikely_s === null;
   const mayComeOff = alarmOf(warm) !== null || warm.problem !== null || neverSoft;
+  if (neverSoft && hopeless?.instead) {
+    const { does: on } = sourceOn(map, state, bond, '', { ...atHand, setting: hopeless.instead });
+    const events = on.kind === 'say' ? [off, ...on.events] : [off];
+    return { ...pressing(`Change to the ${sourceNamed(hopeless.instead.kind).name}`, say(...events)), endsWait: does };
+  }
   const label = mayComeOff ? 'Heat off' : 'Waiting for it to soften';
   return { ...pressing(label, does, mayComeOff), endsWait: does };
 }

@@ -1,7 +1,18 @@
 import { type DeviceMap, type Part, type Point } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import { partName } from '../../planner/words/index.ts';
-import { type Box, boxOn, centreOf, fromTheTop, onSide, placesOf, ringOf, type Side } from '../places/index.ts';
+import {
+  type Box,
+  boxOn,
+  centreOf,
+  corners,
+  fromTheTop,
+  onSide,
+  placesOf,
+  type Ring,
+  ringOf,
+  type Side,
+} from '../places/index.ts';
 import type { Shown } from '../shown/index.ts';
 import { covered, type NumberAt, numbersAt, type Turning, turningOf } from './marks.ts';
 import { type Move, movesOf, straightOf } from './part-moves.ts';
@@ -91,8 +102,8 @@ export function pictureOf(
     }),
   ];
   const marks = [
-    ...covered(map, side, { marked, now, turning, numbers, moves }, scale),
-    ...standing.flatMap(({ tethers }) => tethers.flatMap((line) => along(line, TETHER_PX / scale))),
+    ...covered(map, side, { marked, now, turning, numbers, moves }, scale).map(corners),
+    ...standing.flatMap(({ tethers }) => tethers.flatMap((line) => strip(line, TETHER_PX / scale))),
   ];
   return {
     whole,
@@ -111,16 +122,19 @@ export function pictureOf(
 /** A flex that ties what stands open is drawn so thick, with air, px. */
 const TETHER_PX = 8;
 
-/** Small squares along a straight line, which cover it. */
-function along([from, to]: readonly Point[], wide: number): Box[] {
+/** A straight line as wide as it is drawn. */
+function strip([from, to]: readonly Point[], wide: number): Ring[] {
   if (!from || !to) return [];
-  const count = Math.max(1, Math.ceil(Math.hypot(to.x - from.x, to.y - from.y) / wide));
-  return Array.from({ length: count + 1 }, (_, at) => ({
-    x: from.x + ((to.x - from.x) * at) / count - wide / 2,
-    y: from.y + ((to.y - from.y) * at) / count - wide / 2,
-    w: wide,
-    h: wide,
-  }));
+  const long = Math.max(0.01, Math.hypot(to.x - from.x, to.y - from.y));
+  const [ux, uy] = [((to.x - from.x) / long) * (wide / 2), ((to.y - from.y) / long) * (wide / 2)];
+  return [
+    [
+      [from.x - ux - uy, from.y - uy + ux],
+      [to.x + ux - uy, to.y + uy + ux],
+      [to.x + ux + uy, to.y + uy - ux],
+      [from.x - ux + uy, from.y - uy - ux],
+    ],
+  ];
 }
 
 /** What has to be seen around a plug to find it. */

@@ -45,30 +45,34 @@ const BETWEEN_PX = 4;
  */
 export function placedNames(
   shapes: readonly Shape[],
-  marks: readonly Box[],
+  marks: readonly Ring[],
   view: Box,
   scale: number,
 ): readonly Label[] {
   const taken = [...marks];
   const labels: Label[] = [];
+  const bounds = shapes.map(({ ring }) => boundsOf(ring));
   shapes.forEach((shape, index) => {
-    const sizes = sizesOf(shape);
-    const [ring] = [boundsOf(shape.ring)];
-    if (sizes.length === 0 || !meets(ring, view)) return;
-    const seen = seenOf(shape.ring, view, [
-      ...shapes.slice(0, index).flatMap((over) => (meets(boundsOf(over.ring), ring) ? [over.ring] : [])),
-      ...taken.flatMap((mark) => (meets(mark, ring) ? [corners(mark)] : [])),
-    ]);
-    for (const [at, { name, size_px, wide_px, high_px, mustBe }] of sizes.entries()) {
+    const own = bounds[index]!;
+    const sizes = sizesOf(shape).filter(
+      ({ wide_px, high_px, mustBe }) => mustBe || (own.w * scale >= wide_px && own.h * scale >= high_px),
+    );
+    if (sizes.length === 0 || !meets(own, view)) return;
+    const over = [
+      ...shapes.slice(0, index).flatMap(({ ring }, at) => (meets(bounds[at]!, own) ? [ring] : [])),
+      ...taken.filter((ring) => meets(boundsOf(ring), own)),
+    ];
+    const isFree = over.length === 0 && isUpright(shape.ring, own) && isAround(view, own);
+    const seen = isFree ? null : seenOf(shape.ring, view, over);
+    for (const { name, size_px, wide_px, high_px, mustBe } of sizes) {
       const [w, h] = [wide_px / scale, high_px / scale];
-      if (!mustBe && (ring.w < w || ring.h < h)) continue;
-      const place = poleOf(seen, w, h);
+      // an upright rectangle that nothing lies over has its pole in its middle
+      const place = seen === null ? middleOf(own) : poleOf(seen, w, h);
       const box = place && { x: place.x - w / 2, y: place.y - h / 2, w, h };
-      const isLast = at === sizes.length - 1;
-      if (box && isWithin(box, seen)) return void put(shape, name, size_px, box);
+      if (box && (seen === null ? isAround(own, box) : isWithin(box, seen))) return void put(shape, name, size_px, box);
       // numbers are needed wherever they stand
-      if (isLast && mustBe) {
-        const { x, y } = place ?? { x: ring.x + ring.w / 2, y: ring.y + ring.h / 2 };
+      if (mustBe) {
+        const { x, y } = place ?? middleOf(own);
         return void put(shape, name, size_px, { x: x - w / 2, y: y - h / 2, w, h });
       }
     }
@@ -76,7 +80,7 @@ export function placedNames(
   return labels;
 
   function put({ id, isStrong, numbers, way }: Shape, name: string, size_px: number, box: Box) {
-    taken.push(box);
+    taken.push(corners(box));
     labels.push({ id, at: { x: box.x + box.w / 2, y: box.y + box.h / 2 }, box, name, size_px, isStrong, numbers, way });
   }
 }
@@ -119,7 +123,8 @@ function seenOf(ring: Ring, view: Box, over: readonly Ring[]): MultiPolygon {
 /** A ring as it is filled: by even and odd, so that a bezel whose outline comes back by its own cut has its opening. */
 function polygonOf(ring: Ring): MultiPolygon {
   const [first, ...more] = loopsOf(ring).map((loop): Polygon => [loop.map(([x, y]) => [x, y])]);
-  return first ? polygonClipping.xor(first, ...more) : [];
+  if (!first) return [];
+  return more.length === 0 ? [first] : polygonClipping.xor(first, ...more);
 }
 
 /** A ring parted where it comes to a corner for the second time. */
@@ -142,7 +147,7 @@ function poleOf(seen: MultiPolygon, w: number, h: number): Point | null {
   // drawn so much higher a name is a square, and the circle that polylabel looks for fits it
   const stretch = w / h;
   const best = seen
-    .map((polygon) => polylabel(stretched(polygon, stretch), w / 40))
+    .map((polygon) => polylabel(stretched(polygon, stretch), w / 12))
     .toSorted((a, b) => b.distance - a.distance)[0];
   return best ? { x: best[0], y: best[1] / stretch } : null;
 }
@@ -151,8 +156,8 @@ function stretched(polygon: Polygon, by: number): [number, number][][] {
   return polygon.map((ring) => ring.map(([x, y]) => [x, y * by]));
 }
 
-/** What may be missing of a name's room for rounding, mm². */
-const ROUNDING_mm2 = 1e-6;
+/** What may be missing of a name's room for rounding. */
+const [ROUNDING_mm, ROUNDING_mm2] = [1e-6, 1e-6];
 
 function isWithin(box: Box, seen: MultiPolygon): boolean {
   const out = polygonClipping.difference(polygonOf(corners(box)), seen);
@@ -171,6 +176,21 @@ function boundsOf(ring: Ring): Box {
   const [xs, ys] = [ring.map(([x]) => x), ring.map(([, y]) => y)];
   const [x, y] = [Math.min(...xs), Math.min(...ys)];
   return { x, y, w: Math.max(...xs) - x, h: Math.max(...ys) - y };
+}
+
+/** Is it a rectangle that is as large as its bounds? */
+function isUpright(ring: Ring, { x, y, w, h }: Box): boolean {
+  const isAt = (at: number, from: number, size: number) =>
+    Math.abs(at - from) < ROUNDING_mm || Math.abs(at - from - size) < ROUNDING_mm;
+  return ring.length === 4 && ring.every(([cx, cy]) => isAt(cx, x, w) && isAt(cy, y, h));
+}
+
+function middleOf({ x, y, w, h }: Box): Point {
+  return { x: x + w / 2, y: y + h / 2 };
+}
+
+function isAround(a: Box, b: Box): boolean {
+  return b.x >= a.x && b.y >= a.y && b.x + b.w <= a.x + a.w && b.y + b.h <= a.y + a.h;
 }
 
 function meets(a: Box, b: Box): boolean {

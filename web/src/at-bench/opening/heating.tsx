@@ -1,6 +1,6 @@
 import { asItLies, isCellBehind } from '@nibrel/core/job/state';
 import { softensAt } from '@nibrel/core/job/rules';
-import { WARM_SOURCES, type WarmSource as Source } from '@nibrel/core/model/sources';
+import { isWarmSource, WARM_SOURCES, type WarmSource as Source } from '@nibrel/core/model/sources';
 import { type HeatClock, type HeatSetting, measuredSource, settingFor } from '@nibrel/core/physics/heat';
 import {
   alarmOf,
@@ -29,6 +29,8 @@ interface Heating {
   /** the source that is chosen, as it is set up */
   readonly setting: HeatSetting | null;
   readonly standIn?: { readonly simulated: true; readonly pace: number };
+  /** the chosen source will not do; the first that does */
+  readonly hopeless?: { readonly instead: HeatSetting | null };
   /** what one more warming takes from here, for certain; null where that is not known */
   readonly again_s: number | null;
 }
@@ -38,7 +40,15 @@ export function useHeating(work: OpeningWork): Heating {
   const { map, state, op, bond, shop, warm, cut } = work;
   const [chosen, setChosen] = useState<{ readonly op: string; readonly kind: Source } | null>(null);
   const [pace, setPace] = useState<Pace>('real');
-  const kind = chosen && chosen.op === op?.id ? chosen.kind : bond ? sourceFor(map, state, bond, op) : 'plate';
+  const running = state.opening.heating?.setting.kind;
+  const kind =
+    running && isWarmSource(running)
+      ? running
+      : chosen && chosen.op === op?.id
+        ? chosen.kind
+        : bond
+          ? sourceFor(map, state, bond, op)
+          : 'plate';
   const measured = bond && shop ? measuredSource(shop.sources, kind, { map: map.id, joint: bond.id }) : undefined;
   const setting = bond && shop ? settingFor(bond, kind, measured) : null;
   const planned =
@@ -46,7 +56,7 @@ export function useHeating(work: OpeningWork): Heating {
       ? nextWarming(map, state, op, bond, bondBasis(map, bond, state, shop.materials), setting, warm)
       : null;
   const { foresight, problem } = useForesight(planned, placeOf(map, bond));
-  const others = useOthers(work, planned !== null || warm?.on != null, kind);
+  const { others, works } = useOthers(work, planned !== null || warm?.on != null, kind);
   const cutThen =
     bond && planned && foresight && warm && cutForeseen(map, state, bond, foresight, warm, planned.heat_s);
   const { heating } = state.opening;
@@ -148,12 +158,17 @@ export function useHeating(work: OpeningWork): Heating {
     before,
     setting,
     ...(shop?.standIns && pace !== 'real' ? { standIn: { simulated: true, pace: PACES[pace] } } : {}),
+    ...(others.some(({ isChosen }) => isChosen) ? { hopeless: { instead: works } } : {}),
     again_s: foresight?.ready.late ?? null,
   };
 }
 
-/** The other sources, and why they are not the one that is proposed. */
-function useOthers({ map, state, bond, shop }: OpeningWork, isWanted: boolean, kind: Source): Other[] {
+/** The sources that will not do, and why; the first that does. */
+function useOthers(
+  { map, state, bond, shop }: OpeningWork,
+  isWanted: boolean,
+  kind: Source,
+): { readonly others: Other[]; readonly works: HeatSetting | null } {
   const settings =
     isWanted && bond && shop
       ? WARM_SOURCES.map((each) =>
@@ -163,11 +178,12 @@ function useOthers({ map, state, bond, shop }: OpeningWork, isWanted: boolean, k
   const soften_C = bond ? softensAt(state, bond) : 0;
   const lying = bond && asItLies(map, state.device, bond);
   const verdicts = useVerdicts(lying?.map ?? map, settings.length > 0 && lying ? lying.bond : null, soften_C, settings);
-  return settings.flatMap(({ kind: each, temp_C }, index): Other[] => {
+  const others = settings.flatMap(({ kind: each, temp_C }, index): Other[] => {
     const verdict = verdicts?.[index];
     if (!verdict || verdict.kind === 'works') return [];
     return [{ kind: each, isChosen: each === kind, why: whyNot(verdict, temp_C, soften_C) }];
   });
+  return { others, works: settings.find((_, index) => verdicts?.[index]?.kind === 'works') ?? null };
 }
 
 function whyNot(verdict: SourceVerdict, temp_C: number, soften_C: number): string {

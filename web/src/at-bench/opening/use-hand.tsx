@@ -40,6 +40,13 @@ export function useHand({ bench, map, state, op, side, now }: InHand): {
   const cutting = useCutting({ ...work, side, again_s: heating.again_s });
   const soaking = useSoaking(work);
   const hands = { heating: heating.on, 'to-heat': heating.before, cut: cutting, soak: soaking.hand };
-  const atHand = { warm, setting: heating.setting, standIn: heating.standIn, drops: soaking.drops, ...atBench() };
+  const atHand = {
+    warm,
+    setting: heating.setting,
+    standIn: heating.standIn,
+    hopeless: heating.hopeless,
+    drops: soaking.drops,
+    ...atBench(),
+  };
   return { hand: doing && hands[doing], atHand };
 }
