@@ -29,7 +29,6 @@ import { sound, useSpokenStep, useWakeLock } from '../app/feedback.ts';
 import { useNow } from '../app/now.ts';
 import { useSettings } from '../app/settings.ts';
 import { benchUnit } from '../app/units.ts';
-import { mainSide, type Side } from '@nibrel/core/drawn/places';
 import { AnswerBar } from '../frame/answer-bar.tsx';
 import { AnswersSheet } from '../frame/answers-sheet.tsx';
 import { Asked, FieldAsked } from '../frame/asked.tsx';
@@ -39,7 +38,6 @@ import { useAnswers } from '../frame/use-answers.ts';
 import { useField } from '../frame/use-field.ts';
 import { useGive } from '../frame/use-give.ts';
 import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
-import { faceOf } from '@nibrel/core/drawn/shown';
 import { Stopped } from '../job/stopped.tsx';
 import { usePicture } from '../photos/use-picture.tsx';
 import { useContainers } from '../screws/use-keepings.ts';
@@ -54,9 +52,10 @@ import { useHand } from './opening/use-hand.tsx';
 import { useSourceAhead } from './opening/use-source-ahead.ts';
 import { UntilPanel } from './panels/until-panel.tsx';
 import { ScrewsOfJoint } from './screws-of-joint.tsx';
-import { spokenOf, stoppedAt } from './spoken.ts';
+import { spokenOf } from './spoken.ts';
 import { StepBody } from './step-body.tsx';
 import { TopBand } from './top-band.tsx';
+import { useLooking } from './use-looking.ts';
 import { Why } from './why.tsx';
 
 /** At the bench: one repair, from the plan to the record. */
@@ -69,9 +68,6 @@ function Bench({ session, bench, mechanism, map, state }: OpenJob) {
   const now = useNow((at) => (isWatched(state, at) ? 250 : 10_000));
   const [sheet, setSheet] = useState<Sheet | null>(person ? null : 'person');
   const [trouble, setTrouble] = useState<TroubleKind | undefined>();
-  const [look, setLook] = useState(0);
-  const [flippedFor, setFlippedFor] = useState<string | null>(null);
-  const [whyFor, setWhyFor] = useState<string | null>(null);
   const [until, setUntil] = useState<readonly Op[] | null>(null);
   useWakeLock();
 
@@ -82,13 +78,8 @@ function Bench({ session, bench, mechanism, map, state }: OpenJob) {
   useSourceAhead(map, state, ops);
   const held = state.stopped !== null || state.ended !== null;
   const op = ops[0];
-  const shownOp = look > 0 ? ops[Math.min(look, ops.length - 1)] : op;
-
-  // a flip of the drawing holds for the operation in hand
-  const flipped = flippedFor !== null && flippedFor === (op?.id ?? '');
-  const face = stoppedAt(state) ?? (shownOp && faceOf(map, shownOp));
-  const up: Side = face === 'front' || face === 'back' ? face : mainSide(map);
-  const side: Side = flipped ? (up === 'front' ? 'back' : 'front') : up;
+  const looking = useLooking(map, state, ops);
+  const { look, op: shownOp, side } = looking;
   const { hand, atHand } = useHand({ bench, map, state, op, side, now });
   const where = useWhereToTry(map, state, ahead?.plan);
 
@@ -123,20 +114,7 @@ function Bench({ session, bench, mechanism, map, state }: OpenJob) {
     onPicture: (of) =>
       take(of === 'mat' ? { of } : op ? { step: op.id, ...(op.part === undefined ? {} : { part: op.part }) } : {}),
     onUntil: () => look > 0 && shownOp && upTo(shownOp),
-    onLook: (way) => {
-      switch (way) {
-        case 'back':
-          return setLook(Math.max(look - 1, -state.events.length));
-        case 'ahead':
-          return setLook(Math.min(look + 1, Math.max(0, ops.length - 1)));
-        case 'here':
-          return setLook(0);
-        case 'other-face':
-          return setFlippedFor(flipped ? null : (op?.id ?? ''));
-        case 'why':
-          return setWhyFor(whyFor === shownOp?.id ? null : (shownOp?.id ?? null));
-      }
-    },
+    onLook: looking.to,
   });
   const upTo = useCallback(
     (op: Op) => {
@@ -200,7 +178,7 @@ function Bench({ session, bench, mechanism, map, state }: OpenJob) {
         onLine={(line) => !busy && line.gives && void give(line.gives)}
         why={
           lead &&
-          !held && <Why short={question.why} op={lead} isLong={whyFor === shownOp?.id} onPress={() => void give(WHY)} />
+          !held && <Why short={question.why} op={lead} isLong={looking.isWhyLong} onPress={() => void give(WHY)} />
         }
       >
         {shownOp && lead && !held && !question.id.startsWith('failed') && (
@@ -308,7 +286,7 @@ function Bench({ session, bench, mechanism, map, state }: OpenJob) {
             ops={until}
             onClose={() => setUntil(null)}
             onTake={(taken) => {
-              setLook(0);
+              looking.to('here');
               void send('did', { steps: taken.map(doneStep) });
             }}
           />

@@ -4,7 +4,7 @@ import { screwLetters } from '@nibrel/core/screws/screws';
 import { MARK_PX, NAME_PX, type Turning, WORD_PX } from '@nibrel/core/drawn/picture';
 import { onSide, placesOf, type Side } from '@nibrel/core/drawn/places';
 import { useMm } from './scale.ts';
-import { pressable, type ThingProps } from './thing.tsx';
+import { pressable, type ThingProps, Words } from './thing.tsx';
 
 interface JointMarkProps extends ThingProps {
   readonly id: string;
@@ -17,12 +17,13 @@ export function JointMark({ map, side, id, now, selected, turning, onPress }: Jo
   const joint = jointById(map, id);
   const mm = useMm();
   if (!joint) return null;
-  const size = mm(now || selected ? MARK_PX : MARK_PX * 0.6);
-  const colour = now || selected ? 'var(--now)' : 'var(--ink)';
+  const isStrong = now || selected;
+  const size = mm(isStrong ? MARK_PX : MARK_PX * 0.6);
+  const colour = isStrong ? 'var(--now)' : 'var(--ink)';
   return (
     <g {...pressable(id, id, onPress)} stroke={colour} fill="var(--sheet)" strokeWidth={mm(2)}>
       {joint.type === 'screw' ? (
-        <ScrewPoints map={map} side={side} joint={joint} colour={colour} size={size} turning={turning} />
+        <ScrewPoints map={map} side={side} joint={joint} isStrong={isStrong} size={size} turning={turning} />
       ) : null}
       {joint.type === 'bond' && joint.segments
         ? joint.segments.map((each) => (
@@ -52,7 +53,9 @@ export function JointMark({ map, side, id, now, selected, turning, onPress }: Jo
       {joint.type === 'clip' && turning === 'out'
         ? (joint.points ?? []).map(({ id: point, x, y, order }) =>
             order === undefined ? null : (
-              <TurnNumber key={point} x={onSide(map, side, x) + size * 0.85} y={y} turn={order} colour={colour} />
+              <Words key={point} x={onSide(map, side, x) + size * 0.85} y={y} size_px={NAME_PX} strong={isStrong}>
+                {order}
+              </Words>
             ),
           )
         : null}
@@ -64,14 +67,14 @@ function ScrewPoints({
   map,
   side,
   joint,
-  colour,
+  isStrong,
   size,
   turning,
 }: {
   map: DeviceMap;
   side: Side;
   joint: Joint & { type: 'screw' };
-  colour: string;
+  isStrong: boolean;
   size: number;
   turning: JointMarkProps['turning'];
 }) {
@@ -93,42 +96,18 @@ function ScrewPoints({
           textAnchor="middle"
           fontSize={mm(WORD_PX)}
           fontWeight="700"
-          fill={colour}
+          fill={isStrong ? 'var(--now)' : 'var(--ink)'}
           stroke="none"
           dominantBaseline="central"
         >
           {letter}
         </text>
-        {turn !== undefined && <TurnNumber x={x + size * 0.85} y={point.y} turn={turn} colour={colour} />}
+        {turn !== undefined && (
+          <Words x={x + size * 0.85} y={point.y} size_px={NAME_PX} strong={isStrong}>
+            {turn}
+          </Words>
+        )}
       </g>
     );
   });
-}
-
-interface TurnNumberProps {
-  readonly x: number;
-  readonly y: number;
-  readonly turn: number;
-  readonly colour: string;
-}
-
-/** When it is its turn, beside a screw or clip. */
-function TurnNumber({ x, y, turn, colour }: TurnNumberProps) {
-  const mm = useMm();
-  return (
-    <text
-      x={x}
-      y={y}
-      textAnchor="middle"
-      fontSize={mm(NAME_PX)}
-      fontWeight="700"
-      fill={colour}
-      stroke="var(--sheet)"
-      strokeWidth={mm(4)}
-      paintOrder="stroke"
-      dominantBaseline="central"
-    >
-      {turn}
-    </text>
-  );
 }
