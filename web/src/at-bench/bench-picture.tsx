@@ -87,7 +87,12 @@ export function BenchPicture({
         <div className="h-full pb-8">{foreseen}</div>
       ) : beside ? (
         <div className="h-full pb-8">
-          <SideBySideDrawing mechanism={mechanism} beside={beside} drawn={drawn} />
+          <SideBySideDrawing
+            mechanism={mechanism}
+            beside={beside}
+            drawn={drawn}
+            up={matLabel === null ? null : drawn.side}
+          />
         </div>
       ) : (
         <DeviceDrawing

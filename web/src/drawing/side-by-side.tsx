@@ -5,6 +5,7 @@ import { assembled, carried, type Mechanism } from '@nibrel/core/planner/holds';
 import { partName, thingName } from '@nibrel/core/planner/words';
 import { useMemo } from 'react';
 import { DeviceDrawing } from './device-drawing.tsx';
+import type { Side } from '@nibrel/core/drawn/places';
 import { alone, insideOf } from '@nibrel/core/drawn/shown';
 
 interface SideBySideDrawingProps {
@@ -12,6 +13,8 @@ interface SideBySideDrawingProps {
   readonly beside: SideBySide;
   /** what hands are on, what is done and how near: on the old one what takes off, on the new one all else */
   readonly drawn: Drawn;
+  /** the side of both that is up; null: their inside */
+  readonly up: Side | null;
 }
 
 const AGES = ['Old', 'New'] as const;
@@ -36,14 +39,16 @@ export function SideBySideDrawing({
   mechanism,
   beside,
   drawn: { now = NONE, near = [], ops = [], list = [] },
+  up,
 }: SideBySideDrawingProps) {
   const { map } = mechanism;
-  const { host, own } = useMemo(() => {
+  const { host, own, side } = useMemo(() => {
     const number = mechanism.part.get(beside.part)!;
     const along = [...carried(mechanism, assembled(mechanism), number)].map((each) => map.parts[each]!.id);
-    return { host: map.parts[number]!, own: alone(map, map.parts[number]!, new Set(along)) };
-  }, [mechanism, map, beside.part]);
-  const side = insideOf(host);
+    const host = map.parts[number]!;
+    const side = up ?? insideOf(host);
+    return { host, side, own: alone(map, host, new Set(along), side) };
+  }, [mechanism, map, beside.part, up]);
   // beside a base all else lies on the mat: what came on the new one is counted
   const listed = beside.pieces.filter(({ at }) => !host.base || at === 'came');
   const isTakenOff = ops.some(({ kind }) => kind === 'release' || kind === 'lift');

@@ -50,7 +50,7 @@ function isPlaced({ map, side, gone, standing = [] }: Drawn, at: string | null):
 }
 
 /** Do its words tell left and right as they are seen on the other face than the one that is drawn? */
-function isMirrored({ map, side }: Drawn, op: Op): boolean {
+function isMirrored(map: DeviceMap, { side }: Drawn, op: Op): boolean {
   const { title, thing, hint = '' } = opWords(map, op);
   const said = /(left|right|top|bottom) edge stays down/.exec(hint)?.[1];
   const drawn = movesOf(map, side, [op]).find(({ kind }) => kind === 'tilt');
@@ -119,7 +119,8 @@ describe('a picture of a step', () => {
             side: sideOf(map, op),
             isMarked: false,
           });
-          for (const each of together) if (isMirrored(drawn, each)) problems.add(`${each.id}: its left is drawn right`);
+          for (const each of together)
+            if (isMirrored(map, drawn, each)) problems.add(`${each.id}: its left is drawn right`);
           for (const size of SIZES) {
             const picture = pictureOf(drawn, size);
             for (const each of wrong(drawn, picture)) problems.add(`${question.id}: ${each}`);

@@ -30,11 +30,13 @@ export function onTheMat(mechanism: Mechanism, state: JobState, op: Op | undefin
     const { id } = map.parts[each]!;
     return each === host || state.device.group[each] === host || now.has(id) ? [] : [id];
   });
+  // the side that hands are on: what it carries is mostly on its inside
+  const side = op.face === 'front' || op.face === 'back' ? op.face : insideOf(part);
   const isReplaced = state.targets.some((each) => 'replace' in each && each.replace === part.id);
   const age = !isReplaced ? '' : takesOff(op) ? 'the old ' : 'the new ';
   return {
-    map: alone(map, part, ids),
-    side: insideOf(part),
+    map: alone(map, part, ids, side),
+    side,
     shown: { gone: new Set(gone), now: now as Set<string>, marked: new Set(joint ? [joint.id] : []) },
     label: `On the mat: ${age}${partName(map, part.id)}`,
   };
@@ -61,22 +63,22 @@ export function insideOf({ base, face }: Part): Side {
 }
 
 /** The part as a device of its own: its box is the outline, and every place is counted from its corner. */
-export function alone(map: DeviceMap, host: Part, ids: ReadonlySet<string>): DeviceMap {
+export function alone(map: DeviceMap, host: Part, ids: ReadonlySet<string>, side: Side): DeviceMap {
   const { x: left, y: top, w, h } = host.box;
   const at = <T extends Point>(point: T): T => ({ ...point, x: point.x - left, y: point.y - top });
   const parts = map.parts
     .filter(({ id }) => ids.has(id))
     .map((part): Part => ({
       ...part,
-      // turned over, all of it is seen from the inside
-      face: part.id === host.id ? part.face : insideOf(host),
+      // whichever side is up, all that belongs on it is drawn
+      face: part.id === host.id ? part.face : side,
       box: at(part.box),
       ...(part.outline ? { outline: part.outline.map(([x, y]) => [x - left, y - top] as const) } : {}),
       base: part.id === host.id,
     }));
   const joints = map.joints
     .filter(({ holds, to }) => holds.every((id) => ids.has(id)) && ids.has(to))
-    .map((joint) => moved(joint, at));
+    .map((joint): Joint => ({ ...moved(joint, at), face: side }));
   const corner = Math.min(map.outline.corner, w / 8, h / 8);
   return { ...map, parts, joints, outline: { ...map.outline, width: w, height: h, corner } };
 }
