@@ -16,6 +16,8 @@ const HOUSES = {
     'planner/drafts',
     'planner/words',
     'planner/plan planner/cut',
+    'teardown/record',
+    'teardown/infer',
     'screws/screws screws/tightening',
     'screws/mix-ups',
     'screws/screw-mat',

@@ -7,6 +7,7 @@ import formats from 'ajv-formats';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seedDemo } from '../src/demo/seed.ts';
 import { type Answer, TestServer } from './harness.ts';
+import { TEARDOWN } from './teardown.ts';
 
 const api = new TestServer({ standIns: true });
 const sample = JSON.parse(readFileSync(new URL('../../docs/examples/sample.json', import.meta.url), 'utf8')) as object;
@@ -163,6 +164,7 @@ describe('what is answered is what the description says', () => {
       functions: [{ id: 'touch' }, { id: 'picture' }],
       results: { touch: 'fail' },
     });
+    await ask('POST /compute/infer-map', TEARDOWN);
     const air = { h_W_m2K: 10, temp_C: 22 };
     await ask('POST /compute/heat', {
       layers: [

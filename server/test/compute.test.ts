@@ -1,5 +1,6 @@
 import { workshop } from './workshop-server.ts';
 import { describe, expect, it } from 'vitest';
+import { TEARDOWN } from './teardown.ts';
 
 const { call } = workshop();
 describe('compute/battery and compute/identity', () => {
@@ -30,6 +31,27 @@ describe('compute/battery and compute/identity', () => {
       ],
       agree: true,
     });
+  });
+
+  it('make a map of a teardown, and say how sure it is of what lies under what', async () => {
+    const { status, body } = await call('POST', '/compute/infer-map', TEARDOWN);
+    expect(status).toBe(200);
+    expect(body['guesses']).toContainEqual(
+      expect.objectContaining({
+        joint: 'j1',
+        entry: { part: 'lid', until: 'off' },
+        certainty: 'certain',
+        in: true,
+        why: 'refused',
+      }),
+    );
+    const check = await call('POST', '/device-maps', body['map']);
+    expect([check.status, check.body['errors']]).toEqual([201, undefined]);
+    const lost = { ...TEARDOWN, record: [{ kind: 'lift', part: 'roof' }] };
+    const refused = await call('POST', '/compute/infer-map', lost);
+    expect([refused.status, refused.body['errors'][0].path]).toEqual([422, 'record[0].part']);
+    const shapeless = await call('POST', '/compute/infer-map', { ...TEARDOWN, record: [{ kind: 'lift' }] });
+    expect([shapeless.status, shapeless.body['errors'][0].path]).toEqual([422, 'record[0].part']);
   });
 
   it('refuse what can not be, naming the field', async () => {

@@ -16,7 +16,8 @@ import type { RimFit } from '../fitting/rim/index.ts';
 import type { Cutting, Taped } from '../fitting/tape/index.ts';
 import type { Torque } from '../physics/torque/index.ts';
 import type { Warning } from '../planner/words/index.ts';
-import { count, figure, listOf, oneOf, shape, text, yes } from './shape.ts';
+import type { InferredMap } from '../teardown/infer/index.ts';
+import { count, figure, listOf, named, oneOf, shape, text, yes } from './shape.ts';
 
 /** What the compute routes answer. */
 
@@ -252,4 +253,36 @@ export const isolateAnswer = shape<Isolated>({
   sets: listOf(shape<Isolated['sets'][number]>({ connectors: listOf(text), p: figure })),
   marginals: Joi.object().pattern(Joi.string(), figure),
   nextTests: listOf(shape<Isolated['nextTests'][number]>({ function: text, bits: figure })),
+});
+
+const entry = Joi.object({ joint: text, part: text, until: oneOf('open', 'off') });
+const certainty = oneOf('certain', 'likely', 'open');
+const rule = oneOf('answer', 'refused', 'sight', 'outline', 'same-part', 'candidate');
+/** A joint or a part, by its id. */
+const thing = { joint: text, part: text };
+
+export const inferredAnswer = shape<InferredMap>({
+  map: named('DeviceMap'),
+  hosts: listOf(shape<InferredMap['hosts'][number]>({ joint: text, to: text, certainty })),
+  guesses: listOf(
+    Joi.object({
+      ...thing,
+      entry: entry.required(),
+      certainty: certainty.required(),
+      in: yes.required(),
+      why: rule.required(),
+      reasons: listOf(rule).required(),
+    }),
+  ),
+  questions: listOf(
+    Joi.object({
+      ...thing,
+      id: text.required(),
+      ask: oneOf('held').required(),
+      options: listOf(entry).required(),
+      plans: count.required(),
+      weight: figure.required(),
+    }),
+  ),
+  refuted: listOf(Joi.object({ ...thing, entry: entry.required() })),
 });

@@ -9,6 +9,8 @@ import type { DeviceMap } from '../model/device-map/index.ts';
 import { type HeatRequest, heatRequest, type HeatResult } from '../physics/heat/index.ts';
 import { type checkNumbers, identityRequest } from '../model/identity/index.ts';
 import { type Isolated, type IsolateRequest, isolateRequest } from '../physics/isolate/index.ts';
+import type { InferredMap } from '../teardown/infer/index.ts';
+import { type Teardown, teardownSchema } from '../teardown/record/index.ts';
 import type { BenchEvent } from '../job/events/index.ts';
 import type { OrderResult } from '../planner/order/index.ts';
 import { PHOTO_TYPES } from '../model/photos/index.ts';
@@ -94,6 +96,7 @@ export interface Routes {
   'POST /compute/load': { body: LoadRequest; answer: computed.LoadAnswer };
   'POST /compute/rim': { body: RimRequest; answer: RimFit };
   'POST /compute/isolate': { body: IsolateRequest; answer: Isolated };
+  'POST /compute/infer-map': { body: Teardown; answer: InferredMap };
   'GET /stand-ins': { answer: { readonly standIns: readonly string[] } };
   'POST /stand-ins/registry': { body: { readonly number: string }; answer: answer.RegistrySaid };
   'GET /stand-ins/caliper': { query: request.CaliperQuery; answer: string };
@@ -348,6 +351,12 @@ export const ROUTES: { readonly [Name in RouteName]: SchemasOf<Routes[Name]> } =
     summary: 'Which sets of faults explain what was tried, and what to try next',
     body: isolateRequest,
     answer: computed.isolateAnswer,
+    problems: FULL,
+  },
+  'POST /compute/infer-map': {
+    summary: 'A device map from the record of one teardown, how sure each entry of it is, and what to ask next',
+    body: teardownSchema,
+    answer: computed.inferredAnswer,
     problems: FULL,
   },
   'POST /compute/swap-table': {

@@ -8,6 +8,7 @@ import { loadFrom } from '@nibrel/core/fitting/load';
 import { fitRim } from '@nibrel/core/fitting/rim';
 import { tapeFor } from '@nibrel/core/fitting/tape';
 import { isolate } from '@nibrel/core/physics/isolate';
+import { inferMap } from '@nibrel/core/teardown/infer';
 import { torqueOf } from '@nibrel/core/physics/torque';
 import { EVENT_DATA } from '@nibrel/core/job/events';
 import { planCut } from '@nibrel/core/planner/cut';
@@ -112,6 +113,7 @@ const COMPUTE = {
   load: (body: unknown) => ({ load: loadFrom(taken('POST /compute/load', body)) }),
   rim: (body: unknown) => fitRim(taken('POST /compute/rim', body)),
   isolate: (body: unknown) => isolate(taken('POST /compute/isolate', body)),
+  'infer-map': (body: unknown) => inferMap(taken('POST /compute/infer-map', body)),
   'swap-table': (body: unknown) => ({ cells: swapTable(taken('POST /compute/swap-table', body)) }),
   containers: (body: unknown) => containersFor(taken('POST /compute/containers', body)),
   'screw-match': (body: unknown) => matchScrews(taken('POST /compute/screw-match', body)),

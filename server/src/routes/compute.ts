@@ -24,6 +24,7 @@ export function computeRoutes(pool: ComputePool): Hono {
     'load',
     'rim',
     'isolate',
+    'infer-map',
   ] as const) {
     routes.post(`/${kind}`, async (context) => {
       const given = await bodyOrText(context);

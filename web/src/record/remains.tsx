@@ -25,7 +25,7 @@ export function Remains({ map, state, report, warnings }: RemainsProps) {
     <>
       {!state.finished && <p className="text-body">It is not finished yet.</p>}
       {toKnow.length > 0 && (
-        <Block title="The owner must know">
+        <Block title="The owner must know" name="To be told">
           <ul className="list-disc pl-5">
             {toKnow.map((each) => (
               <li key={each}>{each}</li>
@@ -34,7 +34,7 @@ export function Remains({ map, state, report, warnings }: RemainsProps) {
         </Block>
       )}
       {seals.length > 0 && (
-        <Block title="Bonds closed by decision">
+        <Block title="Bonds closed by decision" name="Seals">
           <ul>
             {seals.map(([joint, way]) => (
               <li key={joint} className="border-b border-hair py-0.5">
@@ -45,7 +45,7 @@ export function Remains({ map, state, report, warnings }: RemainsProps) {
         </Block>
       )}
       {corrections.length > 0 && (
-        <Block title="Corrections proposed for the device map">
+        <Block title="Corrections proposed for the device map" name="Corrections of the map">
           <ul>
             {corrections.map((each) => (
               <li key={each.path + each.text} className="border-b border-hair py-1">

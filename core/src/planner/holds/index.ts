@@ -14,7 +14,7 @@ export {
   SEATED,
 } from './device-state.ts';
 export { applied, isTethered, type PhysicalOp, type StripOp } from './operation.ts';
-export { planRules, type Rules, type Unmet, unmetFor } from './unmet.ts';
+export { isMet, planRules, type Rules, type Unmet, unmetFor } from './unmet.ts';
 export { changesNothing, everyOp, play } from './play.ts';
 export { isMarkedLive, liveJoints } from './live.ts';
 export { judge, replay } from './legal.ts';

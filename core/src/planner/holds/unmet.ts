@@ -144,6 +144,14 @@ function speaksOfOutside(mechanism: Mechanism, wait: Wait, inside: ReadonlySet<n
   return mechanism.ends[wait.joint]!.every((end) => !inside.has(end));
 }
 
+/** Does an `under` entry of what this operation is about hold, by the map's own rules? */
+export function isMet(mechanism: Mechanism, state: DeviceState, op: StripOp, wait: Wait): boolean {
+  const host = op.kind === 'release' ? mechanism.to[op.joint]! : op.part;
+  return unmetWait(mechanism, state, wait, state.group[host]!, host, MAP_RULES).length === 0;
+}
+
+const MAP_RULES: Rules = { live: new Set() };
+
 /** @param host the part on which the waiting thing lies: it is carried where this part is carried. */
 function unmetWait(
   mechanism: Mechanism,

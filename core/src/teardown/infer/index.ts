@@ -1,0 +1,1 @@
+export { inferMap, type InferredMap } from './infer-map.ts';

@@ -1,0 +1,56 @@
+/** A device of three parts, taken apart without a map. */
+export const TEARDOWN = {
+  device: {
+    id: 'no-map-yet',
+    name: 'No map yet',
+    kind: 'phone',
+    outline: { width: 70, height: 140, thickness: 8, corner: 8 },
+    battery: null,
+  },
+  fasteners: [{ id: 's', drive: 'PH000', thread: 'M1.4', length: 3, head: 2.4 }],
+  hinges: [],
+  parts: [
+    {
+      id: 'frame',
+      name: 'Frame',
+      kind: 'frame',
+      face: 'front',
+      layer: 2,
+      box: { x: 0, y: 0, w: 70, h: 140 },
+      base: true,
+    },
+    { id: 'lid', name: 'Lid', kind: 'shield', face: 'front', layer: 0, box: { x: 10, y: 10, w: 40, h: 40 } },
+    { id: 'camera', name: 'Camera', kind: 'camera', face: 'front', layer: 1, box: { x: 20, y: 20, w: 10, h: 10 } },
+  ],
+  record: [
+    { kind: 'refused', joint: 'j1', by: { part: 'lid' } },
+    {
+      kind: 'release',
+      joint: 'j0',
+      type: 'screw',
+      fastener: 's',
+      holds: ['lid'],
+      to: 'frame',
+      face: 'front',
+      points: [{ x: 12, y: 12 }],
+    },
+    { kind: 'lift', part: 'lid' },
+    {
+      kind: 'release',
+      joint: 'j1',
+      type: 'connector',
+      style: 'press',
+      holds: ['camera'],
+      face: 'front',
+      points: [{ x: 35, y: 35 }],
+    },
+    { kind: 'lift', part: 'camera' },
+  ],
+  photos: [
+    { id: 'f0', after: 0 },
+    { id: 'f1', after: 3 },
+  ],
+  seen: [{ joint: 'j1', photo: 'f1' }],
+  answers: [],
+  repairs: [],
+};
