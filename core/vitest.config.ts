@@ -10,6 +10,9 @@ const SLOW = [
   'planner/plan/in-vain',
   'planner/words/told-in-time',
   'bench/in-hand/leaving',
+  'asking/at-bench/whole-repairs',
+  'drawn/picture/picture',
+  'teardown/infer/infer-map',
 ].map((each) => `src/${each}.test.ts`);
 
 // nothing in the core keeps anything between calls, so that its tests can share what they import

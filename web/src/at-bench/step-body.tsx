@@ -41,17 +41,25 @@ export function StepBody({ mechanism, state, op, lead, together, isNow, selfTest
   const joint = jointById(map, lead.joint);
   const isMeasured = settled(map, state.policy).policy.tightening === 'torque';
   const bond = joint?.type === 'bond' ? joint : null;
+  const tightened = together.flatMap((each) => {
+    const screws = each.kind === 'make' ? jointById(map, each.joint) : undefined;
+    return screws?.type === 'screw' ? [screws] : [];
+  });
   return (
     <>
       {together.length === 1 && joint?.type === 'screw' && <ScrewsOfJoint map={map} state={state} jointId={joint.id} />}
       {isNow &&
         isMeasured &&
-        together.flatMap((each) => {
-          const screws = each.kind === 'make' ? jointById(map, each.joint) : undefined;
-          return screws?.type === 'screw'
-            ? [<Tightening key={screws.id} map={map} state={state} joint={screws} onPeak={on.onPeak} />]
-            : [];
-        })}
+        tightened.map((each) => (
+          <Tightening
+            key={each.id}
+            map={map}
+            state={state}
+            joint={each}
+            isOneOfMany={tightened.length > 1}
+            onPeak={on.onPeak}
+          />
+        ))}
       {op.name === 'test' && <Tests map={map} state={state} op={op} selfTest={selfTest} />}
       {(lead.name === 'compare' || lead.name === 'take-up') && beside && isNow && (
         <NoPlace map={map} beside={beside} onNoPlace={on.onNoPlace} />

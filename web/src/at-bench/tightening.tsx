@@ -3,7 +3,7 @@ import { type DeviceMap, fastenerAt, type ScrewJoint, type ScrewPoint } from '@n
 import type { EventData } from '@nibrel/core/job/events';
 import type { JobState } from '@nibrel/core/job/state';
 import { type PeakVerdict, tighteningOrder, type TorqueWindow, windowOf } from '@nibrel/core/screws/tightening';
-import { pointPlace } from '@nibrel/core/planner/words';
+import { heldName, pointPlace } from '@nibrel/core/planner/words';
 import { screwLetters } from '@nibrel/core/screws/screws';
 import { useQuery } from '@tanstack/react-query';
 import { shopQuery } from '../app/queries.ts';
@@ -19,6 +19,8 @@ interface TighteningProps {
   readonly map: DeviceMap;
   readonly state: JobState;
   readonly joint: ScrewJoint;
+  /** is it one of several that are tightened by one press? */
+  readonly isOneOfMany: boolean;
   onPeak(peak: EventData['tightened']): Promise<boolean>;
 }
 
@@ -34,7 +36,7 @@ const schema = Joi.object<{ peak: number }>({
 });
 
 /** The screws of a joint in the order in which they are tightened, each with its window and what the driver made of it. */
-export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
+export function Tightening({ map, state, joint, isOneOfMany, onPeak }: TighteningProps) {
   const order = tighteningOrder(joint).map((point) => ({ point, window: windowOf(map, joint, point) }));
   const driven = order.filter((each): each is Driven => each.window !== null);
   const isSimulated = useQuery(shopQuery).data?.standIns === true;
@@ -51,7 +53,10 @@ export function Tightening({ map, state, joint, onPeak }: TighteningProps) {
   const every = said.length === 1 ? said[0]! : null;
   const done = driven.filter(({ point }) => peakOf(point)?.verdict === 'in').length;
   return (
-    <section aria-label="Tightening" className="flex flex-col gap-2">
+    <section
+      aria-label={isOneOfMany ? `Tightening, ${heldName(map, joint)}` : 'Tightening'}
+      className="flex flex-col gap-2"
+    >
       <p className="text-body text-quiet">
         Turn back until the thread drops in{turnWords(joint)}
         {every !== null && (
