@@ -1,4 +1,4 @@
-import { farAt, type Move, nameAt, WORD_PX } from '@nibrel/core/drawn/picture';
+import { farAt, type Move, nameAt, type StayingSide, WORD_PX } from '@nibrel/core/drawn/picture';
 import type { Point } from '@nibrel/core/model/device-map';
 import { useContext } from 'react';
 import { PxPerMm, useMm } from './scale.ts';
@@ -20,32 +20,32 @@ export function PartMove({ move }: { readonly move: Move }) {
       strokeLinejoin="round"
       pointerEvents="none"
     >
-      {move.kind === 'tilt' ? (
-        <>
-          <line
-            x1={move.stays[0].x}
-            y1={move.stays[0].y}
-            x2={move.stays[1].x}
-            y2={move.stays[1].y}
-            strokeWidth={mm(9)}
-          />
-          <path d={`M${from.x} ${from.y}${arc(from, to)}`} />
-        </>
-      ) : (
-        <path d={`M${from.x} ${from.y}L${to.x} ${to.y}`} />
-      )}
+      {move.kind === 'tilt' && <Stays side={move} />}
+      <path d={`M${from.x} ${from.y}${move.kind === 'tilt' ? arc(from, to) : `L${to.x} ${to.y}`}`} />
       <path d={head(from, to, mm(13))} />
       <g stroke="none">
-        {move.kind === 'tilt' && (
-          <Words {...nameAt(move, scale)} size_px={WORD_PX} strong>
-            {move.name}
-          </Words>
-        )}
         {far && (
           <Words {...at} size_px={WORD_PX} strong>
             {far}
           </Words>
         )}
+      </g>
+    </g>
+  );
+}
+
+/** The side that stays down, named: nothing is done there, so it is drawn as what is not in hand. */
+export function Stays({ side }: { readonly side: StayingSide }) {
+  const mm = useMm();
+  const scale = useContext(PxPerMm);
+  const [a, b] = side.stays;
+  return (
+    <g pointerEvents="none">
+      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--ink)" strokeWidth={mm(8)} strokeLinecap="round" />
+      <g stroke="none">
+        <Words {...nameAt(side, scale)} size_px={WORD_PX}>
+          {side.name}
+        </Words>
       </g>
     </g>
   );

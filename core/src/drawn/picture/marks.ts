@@ -1,7 +1,7 @@
 import { type DeviceMap, type Joint, jointById, type Point } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
 import { type Box, onSide, placesOf, type Side } from '../places/index.ts';
-import type { Move } from './part-moves.ts';
+import type { Move, StayingSide } from './part-moves.ts';
 import { MARK_PX, RING_PX, WORD_PX, wordsWide } from './pixels.ts';
 
 /** Which way screws are turned and plugs go. */
@@ -114,7 +114,7 @@ export function farAt(
 }
 
 /** Where a side that stays is named: inside of it, a quarter of the way along. */
-export function nameAt({ edge, stays: [a, b], name }: Move & { readonly kind: 'tilt' }, scale: number): Point {
+export function nameAt({ edge, stays: [a, b], name }: StayingSide, scale: number): Point {
   const at = { x: a.x + (b.x - a.x) / 4, y: a.y + (b.y - a.y) / 4 };
   const wide = (wordsWide(name, WORD_PX) / 2 + 10) / scale;
   const high = (WORD_PX + 4) / scale;

@@ -17,18 +17,14 @@ import { type Box, boxOn, onSide, type Side } from '../places/index.ts';
 /** How a part goes, in mm of the side that it is drawn on. */
 export type Move =
   /** one side stays down, the other comes up from there or goes down to it */
-  | {
+  | (StayingSide & {
       readonly kind: 'tilt';
       readonly part: string;
-      readonly edge: Edge;
-      readonly stays: readonly [Point, Point];
       readonly from: Point;
       readonly to: Point;
-      /** *stays down*, *hinge* */
-      readonly name: string;
       /** *4 mm at most*; empty where the map does not say */
       readonly far: string;
-    }
+    })
   | { readonly kind: 'slide'; readonly part: string; readonly from: Point; readonly to: Point; readonly far: string }
   /** where it is begun */
   | { readonly kind: 'begin'; readonly part: string; readonly at: Point };
@@ -88,6 +84,20 @@ function ofJoint(map: DeviceMap, side: Side, { kind }: Op, joint: Joint): Move[]
   return [tilted(map, side, part, { edge: joint.tilt, name: isOff ? STAYS : 'first', far: '' })];
 }
 
+/** The side of a part that stays down, as it is seen. */
+export interface StayingSide {
+  readonly edge: Edge;
+  readonly stays: readonly [Point, Point];
+  /** *stays down*, *hinge* */
+  readonly name: string;
+}
+
+/** The side of a part toward which it is opened, an edge as the map has it. */
+export function stayingSide(map: DeviceMap, side: Side, part: Part, own: Edge, name = STAYS): StayingSide {
+  const edge = seenEdge(own, side);
+  return { edge, stays: endsOf(boxOn(map, side, part.box), edge), name };
+}
+
 interface Tilt {
   /** as the map has it */
   readonly edge: Edge;
@@ -120,10 +130,10 @@ function tiltOf(map: DeviceMap, { kind, posture }: Op, { id, opens, motion }: Pa
 const [NEAR, FAR] = [0.1, 0.45];
 
 function tilted(map: DeviceMap, side: Side, part: Part, { edge: own, name, far }: Tilt): Move {
-  const edge = seenEdge(own, side);
+  const staysThere = stayingSide(map, side, part, own, name);
   const box = boxOn(map, side, part.box);
-  const moving = middleOfEdge(box, opposite(edge));
-  const staying = middleOfEdge(box, edge);
+  const moving = middleOfEdge(box, opposite(staysThere.edge));
+  const staying = middleOfEdge(box, staysThere.edge);
   const toward = (share: number) => ({
     x: moving.x + (staying.x - moving.x) * share,
     y: moving.y + (staying.y - moving.y) * share,
@@ -131,11 +141,9 @@ function tilted(map: DeviceMap, side: Side, part: Part, { edge: own, name, far }
   return {
     kind: 'tilt',
     part: part.id,
-    edge,
-    stays: endsOf(box, edge),
+    ...staysThere,
     from: toward(NEAR),
     to: toward(FAR),
-    name,
     far,
   };
 }

@@ -1,4 +1,4 @@
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, seenX } from '../../model/device-map/index.ts';
 import { type Hole, holesOf } from '../mix-ups/index.ts';
 import { Refusal, wrong } from '../../model/refusal/index.ts';
 import { screwLetters } from '../screws/index.ts';
@@ -89,7 +89,7 @@ function sheetsOf(map: DeviceMap, holes: readonly Hole[], face: 'front' | 'back'
   const columns = Math.max(1, Math.ceil((width * spread) / area.w));
   const rows = Math.max(1, Math.ceil((height * spread) / area.h));
   const middle = columns > 1 ? 0 : (area.w - width * spread) / 2;
-  const onFace = (x: number) => middle + (face === 'back' ? width - x : x) * spread;
+  const onFace = (x: number) => middle + seenX(width, x, face) * spread;
   const left: Hole[] = [];
   const sheets = Array.from({ length: columns * rows }, (_, index): MatSheet => {
     const tile = { x: (index % columns) * area.w, y: Math.floor(index / columns) * area.h };

@@ -1,7 +1,8 @@
 import { type BondCut, lieOf } from '@nibrel/core/planner/cut';
-import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
-import { NAME_PX } from '@nibrel/core/drawn/picture';
+import { type BondJoint, type DeviceMap, partById } from '@nibrel/core/model/device-map';
+import { NAME_PX, stayingSide } from '@nibrel/core/drawn/picture';
 import { onSide, type Side } from '@nibrel/core/drawn/places';
+import { Stays } from '../../drawing/part-move.tsx';
 import { useMm } from '../../drawing/scale.ts';
 
 interface EdgeMarksProps {
@@ -17,8 +18,10 @@ export function EdgeMarks({ map, side, bond, cut, done }: EdgeMarksProps) {
   const mm = useMm();
   const size = mm(NAME_PX + 1);
   const next = cut.edges.find((each) => !done.has(each.segment))?.segment;
+  const part = partById(map, bond.holds[0]);
   return (
     <g pointerEvents="none">
+      {cut.toward && part && <Stays side={stayingSide(map, side, part, cut.toward)} />}
       {cut.edges.map(({ segment, depth }, index) => {
         const { from, to } = bond.segments!.find((each) => each.id === segment)!;
         const [x1, x2] = [onSide(map, side, from.x), onSide(map, side, to.x)];
