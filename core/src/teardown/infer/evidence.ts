@@ -16,7 +16,7 @@ export function guessesOf(scene: Scene): Guesses {
     const say = (about: Thing, certainty: Certainty, why: Rule) => {
       const entries =
         about.joint === undefined
-          ? entriesAbout(scene, about.part, thing, candidates.moment, certainty)
+          ? entriesAbout(scene, about.part, thing, candidates, certainty)
           : [{ entry: { joint: about.joint } as Entry, certainty }];
       for (const each of entries) {
         if (heldAt(scene.mechanism, scene.played, each.entry, candidates.moment))

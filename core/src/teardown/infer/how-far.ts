@@ -1,5 +1,6 @@
 import { OPEN, SEATED } from '../../planner/holds/index.ts';
 import { type Entry, type Thing, thingKey } from '../record/index.ts';
+import type { Candidates } from './candidates.ts';
 import { type Certainty, lessSure } from './guesses.ts';
 import type { Scene } from './scene.ts';
 
@@ -8,27 +9,27 @@ export function entriesAbout(
   scene: Scene,
   part: string,
   thing: Thing,
-  moment: number,
+  candidates: Candidates,
   certainty: Certainty,
 ): readonly { readonly entry: Entry; readonly certainty: Certainty }[] {
-  const state = scene.played.after(moment);
+  const state = scene.played.after(candidates.moment);
   const isOpen = scene.statusOf(part, state) === OPEN;
   // a part that stood and lay apart counts as off
   const isApart = scene.groupOf({ part }, state) !== scene.groupOf(thing, state);
   if (isOpen && !isApart) return [{ entry: { part, until: 'open' }, certainty }];
   const wasEnough = () => !scene.isTied(part);
-  if (wasRefusedWhileOpen(scene, part, thing, moment) || stoodOnPhotoBefore(scene, part, thing) || wasEnough())
+  if (wasRefusedWhileOpen(scene, part, thing, candidates) || stoodOnPhotoBefore(scene, part, thing) || wasEnough())
     return [{ entry: { part, until: 'off' }, certainty }];
   const open = { entry: { part, until: 'open' }, certainty } as const;
   if (scene.part(part).kind === 'display') return [open];
   return [open, { entry: { part, until: 'off' }, certainty: lessSure(certainty, 'likely') }];
 }
 
-/** It was refused by the part while that stood open: told so, or the part is all that was done since. */
-function wasRefusedWhileOpen(scene: Scene, part: string, thing: Thing, moment: number): boolean {
-  return refusalsOf(scene, thing, moment).some(({ at, by }) => {
+/** It was refused by the part while that stood open: told so, or the part is the only candidate since. */
+function wasRefusedWhileOpen(scene: Scene, part: string, thing: Thing, candidates: Candidates): boolean {
+  return refusalsOf(scene, thing, candidates.moment).some(({ at, by }) => {
     if (scene.statusOf(part, scene.played.after(at)) !== OPEN) return false;
-    return by ? 'part' in by && by.part === part : isOnlyOneSince(scene, part, at, moment);
+    return by ? 'part' in by && by.part === part : isOnlyOneSince(scene, part, at, candidates);
   });
 }
 
@@ -40,8 +41,9 @@ export function refusalsOf(scene: Scene, thing: Thing, moment: number) {
     .flatMap((step, at) => (step.isRefused && step.key === key ? [{ at, by: step.by }] : []));
 }
 
-function isOnlyOneSince(scene: Scene, part: string, at: number, moment: number): boolean {
-  const done = new Set(scene.played.steps.slice(at, moment).flatMap(({ op, key }) => (op ? [key] : [])));
+function isOnlyOneSince(scene: Scene, part: string, at: number, { moment, byKey }: Candidates): boolean {
+  const since = scene.played.steps.slice(at, moment);
+  const done = new Set(since.flatMap(({ op, key }) => (op && byKey.has(key) ? [key] : [])));
   return done.size === 1 && done.has(thingKey({ part }));
 }
 
