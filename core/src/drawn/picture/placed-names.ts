@@ -160,8 +160,13 @@ function stretched(polygon: Polygon, by: number): [number, number][][] {
 const [ROUNDING_mm, ROUNDING_mm2] = [1e-6, 1e-6];
 
 function isWithin(box: Box, seen: MultiPolygon): boolean {
-  const out = polygonClipping.difference(polygonOf(corners(box)), seen);
-  return out.reduce((sum, [ring]) => sum + areaOf(ring!), 0) < ROUNDING_mm2;
+  try {
+    const out = polygonClipping.difference(polygonOf(corners(box)), seen);
+    return out.reduce((sum, [ring]) => sum + areaOf(ring!), 0) < ROUNDING_mm2;
+  } catch {
+    // what can't be cut has no room for a name
+    return false;
+  }
 }
 
 function areaOf(ring: readonly (readonly [number, number])[]): number {
