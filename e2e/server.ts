@@ -40,6 +40,8 @@ export class DemoServer {
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     this.#process = child;
+    // a script that fails leaves no server behind
+    process.once('exit', () => child.kill('SIGKILL'));
     await new Promise<void>((resolve, reject) => {
       child.stdout!.on('data', (text: Buffer) => text.toString().includes('is ready at') && resolve());
       child.once('exit', (code) => reject(new Error(`The server ended with ${code}.`)));
