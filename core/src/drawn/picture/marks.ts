@@ -33,7 +33,9 @@ export function numbersAt(
   const told = new Map<string, number>();
   return list.flatMap(({ at: id }, index) => {
     const joint = jointById(map, id ?? undefined);
-    const place = joint && joint.face === side ? placesOf(map, joint)[0] : undefined;
+    // what is at the rim is reached from either side
+    const isSeen = joint?.face === side || joint?.face === 'edge';
+    const place = joint && isSeen ? placesOf(map, joint)[0] : undefined;
     if (!joint || !place) return [];
     const before = told.get(joint.id) ?? 0;
     told.set(joint.id, before + 1);

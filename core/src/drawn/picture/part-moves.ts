@@ -12,7 +12,7 @@ import {
   seenWay,
 } from '../../model/device-map/index.ts';
 import type { Op } from '../../planner/drafts/index.ts';
-import { type Box, boxOn, onSide, type Side } from '../places/index.ts';
+import { type Box, boxOn, nearestEdge, onSide, type Side } from '../places/index.ts';
 
 /** How a part goes, in mm of the side that it is drawn on. */
 export type Move =
@@ -75,7 +75,7 @@ function ofJoint(map: DeviceMap, side: Side, { kind }: Op, joint: Joint): Move[]
   const part = partById(map, joint.holds[0]);
   if (!part || joint.type !== 'clip' || (kind !== 'release' && kind !== 'make')) return [];
   const isOff = kind === 'release';
-  if (joint.slide) {
+  if (joint.slide && Math.hypot(joint.slide.dx, joint.slide.dy) > 0) {
     const way = seenWay(joint.slide, side);
     return [slid(boxOn(map, side, part.box), part.id, isOff ? way : { dx: -way.dx, dy: -way.dy })];
   }
@@ -173,13 +173,7 @@ function slid(box: Box, part: string, { dx, dy }: { readonly dx: number; readonl
 function throughTheEdge(map: DeviceMap, side: Side, part: Part, isOut: boolean): Move {
   const box = boxOn(map, side, part.box);
   const { width, height } = map.outline;
-  const far: readonly (readonly [number, Edge])[] = [
-    [box.x, 'left'],
-    [width - box.x - box.w, 'right'],
-    [box.y, 'top'],
-    [height - box.y - box.h, 'bottom'],
-  ];
-  const [, edge] = far.toSorted(([a], [b]) => a - b)[0]!;
+  const edge = nearestEdge(box, { x: 0, y: 0, w: width, h: height });
   const rim = middleOfEdge(box, edge);
   const [dx, dy] = OUTWARD[edge];
   const out = { x: rim.x + dx * OUT_MM, y: rim.y + dy * OUT_MM };

@@ -41,7 +41,7 @@ function within({ box }: Label): Point[] {
 /** Is the thing of a line to be seen on this side of what is drawn? */
 function isPlaced({ map, side, gone, standing = [] }: Drawn, at: string | null): boolean {
   const joint = jointById(map, at ?? undefined);
-  if (joint) return joint.face === side;
+  if (joint) return joint.face === side || joint.face === 'edge';
   const part = partById(map, at ?? undefined);
   const isOpen = standing.some((each) => each.part === part?.id);
   return (

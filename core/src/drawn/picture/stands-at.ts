@@ -1,5 +1,5 @@
-import { type DeviceMap, type Edge, type Part, partById, type Point, seenEdge } from '../../model/device-map/index.ts';
-import { type Box, boxOn, onSide, placeOf, type Ring, type Side } from '../places/index.ts';
+import { type DeviceMap, type Edge, partById, type Point, seenEdge } from '../../model/device-map/index.ts';
+import { type Box, boxOn, nearestEdge, onSide, placeOf, type Ring, type Side } from '../places/index.ts';
 
 /**
  * The edge of a part that stays down while it stands open, as the map has it: the one that it says, that of its hinge, or
@@ -12,19 +12,9 @@ function stayingEdge(map: DeviceMap, id: string, tethers: readonly string[]): Ed
   const hinge = map.joints.find((each) => each.type === 'hinge' && each.holds.includes(id));
   if (hinge?.type === 'hinge') return hinge.edge;
   const places = tethers.flatMap((each) => placeOf(map, each) ?? []);
-  return places.length === 0 ? null : nearestEdge(part, places);
-}
-
-function nearestEdge({ box: { x, y, w, h } }: Part, places: readonly Point[]): Edge {
+  if (places.length === 0) return null;
   const mean = (of: (at: Point) => number) => places.reduce((sum, at) => sum + of(at), 0) / places.length;
-  const [across, down] = [mean((at) => at.x) - x, mean((at) => at.y) - y];
-  const far: readonly (readonly [number, Edge])[] = [
-    [across, 'left'],
-    [w - across, 'right'],
-    [down, 'top'],
-    [h - down, 'bottom'],
-  ];
-  return far.toSorted(([a], [b]) => a - b)[0]![1];
+  return nearestEdge({ x: mean((at) => at.x), y: mean((at) => at.y), w: 0, h: 0 }, part.box);
 }
 
 /** Something that stands open, as it is drawn beside the device. */

@@ -5,6 +5,7 @@ export {
   corners,
   fromTheTop,
   mainSide,
+  nearestEdge,
   onSide,
   outlinePath,
   placeOf,

@@ -1,5 +1,6 @@
 import {
   type DeviceMap,
+  type Edge,
   type Joint,
   jointById,
   type Part,
@@ -35,6 +36,17 @@ export function boxOn(map: DeviceMap, side: Side, { x, y, w, h }: Box): Box {
 export function ringOf(map: DeviceMap, side: Side, part: Part): Ring {
   if (part.outline) return part.outline.map(([x, y]) => [onSide(map, side, x), y] as const);
   return corners(boxOn(map, side, part.box));
+}
+
+/** The edge of a rectangle that another in it is nearest to. */
+export function nearestEdge(inner: Box, outer: Box): Edge {
+  const far: readonly (readonly [number, Edge])[] = [
+    [inner.x - outer.x, 'left'],
+    [outer.x + outer.w - inner.x - inner.w, 'right'],
+    [inner.y - outer.y, 'top'],
+    [outer.y + outer.h - inner.y - inner.h, 'bottom'],
+  ];
+  return far.toSorted(([a], [b]) => a - b)[0]![1];
 }
 
 export function corners({ x, y, w, h }: Box): Ring {
