@@ -112,9 +112,9 @@ function look(mechanism: Mechanism, state: DeviceState, photo: string, seen: Map
 /** Is it so on this device: can the thing not be done while the entry does not hold? */
 export function isTrue(mechanism: Mechanism, thing: Thing, entry: Entry): boolean {
   const isKept = (op: StripOp) => {
-    if ('joint' in entry && entry.joint !== undefined)
+    if (entry.joint !== undefined)
       return !(op.kind === 'release' && mechanism.map.joints[op.joint]!.id === entry.joint);
-    const { part, until } = entry as { part: string; until: string };
+    const { part, until } = entry;
     if (op.kind === 'release' || mechanism.map.parts[op.part]!.id !== part) return true;
     return until === 'off' && op.kind === 'open';
   };

@@ -1,5 +1,5 @@
 import { isMet, type Mechanism, type Wait } from '../../planner/holds/index.ts';
-import type { Entry, Thing } from '../record/index.ts';
+import { type Entry, type Thing, thingKey, thingOf } from '../record/index.ts';
 import { type Candidates, candidatesOf } from './candidates.ts';
 import { hidByPlug, isInDoubt } from './in-doubt.ts';
 import { type Certainty, Guesses, type Rule } from './guesses.ts';
@@ -49,13 +49,12 @@ export function heldAt(mechanism: Mechanism, played: PlayedLines, entry: Entry, 
 }
 
 export function waitOf(mechanism: Mechanism, entry: Entry): Wait | null {
-  if ('joint' in entry && entry.joint !== undefined) {
+  if (entry.joint !== undefined) {
     const joint = mechanism.joint.get(entry.joint);
     return joint === undefined ? null : { joint };
   }
-  const { part: id, until } = entry as { readonly part: string; readonly until: 'open' | 'off' };
-  const part = mechanism.part.get(id);
-  return part === undefined ? null : { part, until };
+  const part = mechanism.part.get(entry.part);
+  return part === undefined ? null : { part, until: entry.until };
 }
 
 /** What was told is certain; what was not is what alone was done since. */
@@ -88,7 +87,7 @@ function ofSight(scene: Scene, thing: Thing, { moment, byKey }: Candidates, say:
   if (seen === undefined || before === undefined || seen > moment) return;
   const stretch = { from: before, to: seen };
   const moved = [...scene.movedIn(before, seen)];
-  const known = moved.filter((part) => byKey.has(`part ${part}`));
+  const known = moved.filter((part) => byKey.has(thingKey({ part })));
   if (moved.length === 1) {
     const [part] = known;
     if (part === undefined) return;
@@ -128,10 +127,10 @@ function ofSamePart(scene: Scene, thing: Thing, { byKey }: Candidates, say: Say)
 /** What was pressed is certain, and what was offered beside it is no entry. */
 function ofAnswers(scene: Scene, guesses: Guesses): void {
   for (const answer of scene.told.answers) {
-    const thing: Thing = answer.joint === undefined ? { part: answer.part! } : { joint: answer.joint };
+    const thing = thingOf(answer);
     if (!scene.has(thing)) continue;
     for (const option of answer.options) guesses.remove(thing, option);
-    const moment = scene.played.momentOf(answer.joint === undefined ? `part ${answer.part}` : `joint ${answer.joint}`);
+    const moment = scene.played.momentOf(thingKey(thing));
     for (const entry of answer.by) {
       if (moment === undefined || heldAt(scene.mechanism, scene.played, entry, moment))
         guesses.add(thing, entry, { why: 'answer', certainty: 'certain' });

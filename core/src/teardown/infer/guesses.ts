@@ -94,7 +94,5 @@ export function isIn(guess: Guess): boolean {
 
 /** Without a note, which is no part of what it says. */
 function plain(entry: Entry): Entry {
-  return 'joint' in entry && entry.joint !== undefined
-    ? { joint: entry.joint }
-    : { part: (entry as { part: string }).part, until: (entry as { until: 'open' | 'off' }).until };
+  return entry.joint === undefined ? { part: entry.part, until: entry.until } : { joint: entry.joint };
 }

@@ -16,14 +16,12 @@ import {
 import { PlanError } from '../../planner/search/index.ts';
 import { checkDeviceMap } from '../../planner/map-check/index.ts';
 import { planRepair } from '../../planner/plan/index.ts';
-import { type Answered, type Entry, entryKey, type Teardown, type Thing, thingKey } from '../record/index.ts';
+import { type Answered, type Entry, entryKey, type Teardown, type Thing, thingKey, thingOf } from '../record/index.ts';
 import { inferMap } from './index.ts';
 
 // a device of each kind, taken apart in several orders by somebody who has no map
 const TEARDOWNS = demoMaps().flatMap((map) => [1, 2].map((seed) => ({ id: `${map.id}, ${seed}`, map, seed })));
 
-const thingOf = ({ joint, part }: { joint?: string | undefined; part?: string | undefined }): Thing =>
-  joint === undefined ? { part: part! } : { joint };
 const keyOf = (thing: Thing, entry: Entry) => `${thingKey(thing)} < ${entryKey(entry)}`;
 
 /** Entries of a map, of what has an operation. */

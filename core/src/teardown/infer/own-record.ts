@@ -14,10 +14,10 @@ import { waitOf } from './evidence.ts';
 import { certaintyOf, type Guess, type Guesses, isIn } from './guesses.ts';
 import { playedLines } from './played.ts';
 
-/** What lies under what, as the map says it. */
-export function underOf(guesses: Guesses): ReadonlyMap<string, readonly Entry[]> {
+/** What lies under what, by the key of a thing: what is in the map, or other guesses that are wanted. */
+export function underOf(guesses: Guesses, isWanted = isIn): ReadonlyMap<string, readonly Entry[]> {
   const under = new Map<string, Entry[]>();
-  for (const guess of guesses.all().filter(isIn)) {
+  for (const guess of guesses.all().filter(isWanted)) {
     const key = thingKey(guess.thing);
     under.set(key, [...(under.get(key) ?? []), guess.entry]);
   }

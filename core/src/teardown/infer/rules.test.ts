@@ -309,6 +309,11 @@ describe('what can not be', () => {
       device([...LID], { seen: [{ joint: 'lid-screws', photo: 'f9' }] }),
       'seen[0].photo',
     ],
+    [
+      'an answer by what is not there',
+      device([...LID], { answers: [{ part: 'other', options: [], by: [{ joint: 'none' }] }] }),
+      'answers[0].by[0].joint',
+    ],
     ['no base', { ...device([...LID]), parts: [part('lid', 1, WHOLE)] }, 'parts'],
     ['a screw of no kind', device([screws('a', 'lid', 1, 1, { fastener: 'none' })]), 'map.joints[0].fastener'],
   ])('is refused with its path: %s', (_, given, path) => {

@@ -1,4 +1,4 @@
-import { type Face, isSelfParting, isTether, type Joint, type Part, type Point } from '../../model/device-map/index.ts';
+import { type Face, isSelfParting, isTether, type Joint, type Point } from '../../model/device-map/index.ts';
 import {
   carried,
   type DeviceState,
@@ -144,9 +144,5 @@ export class Scene {
       return ends.some((id) => along.has(id)) && ends.some((id) => !along.has(id));
     });
     return new Set(own.map(({ id }) => id));
-  }
-
-  basePart(): Part {
-    return this.mechanism.map.parts[this.mechanism.base]!;
   }
 }

@@ -39,6 +39,18 @@ function* problems(told: Teardown): Generator<Problem> {
   for (const [at, { holds, to }] of told.hinges.entries()) {
     for (const id of [...holds, to]) if (!parts.has(id)) yield unknown(`hinges[${at}]`, 'part', id);
   }
+  for (const [at, answer] of told.answers.entries()) {
+    for (const [list, entries] of [
+      ['options', answer.options],
+      ['by', answer.by],
+    ] as const) {
+      for (const [number, entry] of entries.entries()) {
+        const path = `answers[${at}].${list}[${number}]`;
+        if (entry.part !== undefined && !parts.has(entry.part)) yield unknown(`${path}.part`, 'part', entry.part);
+        if (entry.joint !== undefined && !joints.has(entry.joint)) yield unknown(`${path}.joint`, 'joint', entry.joint);
+      }
+    }
+  }
   const photos = new Set(told.photos.map(({ id }) => id));
   for (const [at, seen] of told.seen.entries()) {
     if (!photos.has(seen.photo)) yield unknown(`seen[${at}].photo`, 'photograph', seen.photo);

@@ -8,10 +8,11 @@ import {
   type StripOp,
 } from '../../planner/holds/index.ts';
 import { goalOf, hasOp, leastSets, noWork, type Target, type WorkSet } from '../../planner/search/index.ts';
-import { type Entry, entryKey, type Thing, thingKey } from '../record/index.ts';
+import { type Entry, entryKey, type Thing, thingKey, thingOf } from '../record/index.ts';
 import { draftedMap, type Guessed } from './drafted-map.ts';
 import { certaintyOf, type Guess, type Guesses, isIn } from './guesses.ts';
 import { away_mm } from './outlines.ts';
+import { underOf } from './own-record.ts';
 import type { Scene } from './scene.ts';
 
 /** *What held it?*, with what may have. */
@@ -38,9 +39,7 @@ const SEEN_BEFORE = 0.4;
 /** What to ask next, the most telling first; what tells nothing is not asked. */
 export function questionsOf(scene: Scene, hosts: Guessed['hosts'], guesses: Guesses): readonly Question[] {
   const plans = new SinglePartPlans(scene, hosts, guesses);
-  const answered = new Set(
-    scene.told.answers.map((each) => thingKey(each.joint === undefined ? { part: each.part! } : { joint: each.joint })),
-  );
+  const answered = new Set(scene.told.answers.map((each) => thingKey(thingOf(each))));
   const things = new Map(guesses.all().map(({ thing }) => [thingKey(thing), thing]));
   const questions = [...things.values()].flatMap((thing): Question[] => {
     if (answered.has(thingKey(thing))) return [];
@@ -85,7 +84,7 @@ function tells(scene: Scene, plans: SinglePartPlans, part: string, thing: Thing,
   if (isLikely(guess)) return isIn(guess) && plans.isShorterWithout(part, guess) ? LIKELY : 0;
   if (plans.has(part, guess.entry)) return 0;
   const { entry } = guess;
-  const about = 'part' in entry ? entry.part : undefined;
+  const about = entry.part;
   const covers = about !== undefined && scene.covers(about, thing);
   const isDeeper = about !== undefined && scene.part(about).layer > scene.layerOf(thing);
   const weight = covers ? (isDeeper ? OPEN_OVER_DEEPER : OPEN_OVER) : OPEN_ANY;
@@ -99,8 +98,8 @@ function nearness(scene: Scene, thing: Thing, entry: Entry): number {
   const points = scene.pointsOf(thing);
   const { x, y, w, h } = scene.boxOf(thing);
   const around = points.length > 0 ? points : [{ x: x + w / 2, y: y + h / 2 }];
-  if ('part' in entry && entry.part !== undefined) return away_mm(scene.part(entry.part), around);
-  const places = scene.pointsOf({ joint: (entry as { joint: string }).joint });
+  if (entry.joint === undefined) return away_mm(scene.part(entry.part), around);
+  const places = scene.pointsOf({ joint: entry.joint });
   return Math.min(...places.flatMap((a) => around.map((b) => Math.hypot(a.x - b.x, a.y - b.y))), Infinity);
 }
 
@@ -155,10 +154,9 @@ class SinglePartPlans {
   }
 
   opOf(entry: Entry): StripOp {
-    if ('joint' in entry && entry.joint !== undefined)
-      return { kind: 'release', joint: this.#mechanism.joint.get(entry.joint)! };
-    const { part, until } = entry as { readonly part: string; readonly until: 'open' | 'off' };
-    return { kind: until === 'off' ? 'lift' : 'open', part: this.#mechanism.part.get(part)! };
+    return entry.joint === undefined
+      ? { kind: entry.until === 'off' ? 'lift' : 'open', part: this.#mechanism.part.get(entry.part)! }
+      : { kind: 'release', joint: this.#mechanism.joint.get(entry.joint)! };
   }
 
   #opFor({ joint, part }: Thing): StripOp {
@@ -168,12 +166,7 @@ class SinglePartPlans {
   }
 
   #map(isWanted: (guess: Guess) => boolean): DeviceMap {
-    const under = new Map<string, Entry[]>();
-    for (const guess of this.#guesses.all().filter(isWanted)) {
-      const key = thingKey(guess.thing);
-      under.set(key, [...(under.get(key) ?? []), guess.entry]);
-    }
-    return draftedMap(this.#scene.told, { hosts: this.#hosts, under });
+    return draftedMap(this.#scene.told, { hosts: this.#hosts, under: underOf(this.#guesses, isWanted) });
   }
 
   #setsIn(mechanism: Mechanism, parts: readonly string[]): ReadonlyMap<string, WorkSet> {

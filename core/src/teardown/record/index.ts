@@ -9,5 +9,6 @@ export {
   type Teardown,
   type Thing,
   thingKey,
+  thingOf,
 } from './teardown.ts';
 export { teardownSchema } from './teardown-schema.ts';

@@ -1,4 +1,4 @@
-import type { DeviceMap, Fastener, HingeJoint, Joint, Part, Point, UnderEntry } from '../../model/device-map/index.ts';
+import type { DeviceMap, Fastener, HingeJoint, Joint, Part, Point } from '../../model/device-map/index.ts';
 
 /** A device that is taken apart without a map, as it was told: shapes of docs/map-from-teardown.md. */
 
@@ -6,7 +6,9 @@ import type { DeviceMap, Fastener, HingeJoint, Joint, Part, Point, UnderEntry } 
 export type SeenPart = Omit<Part, 'z' | 'under'> & { readonly layer: number };
 
 /** What something may lie under: a part until it is open or off, or a joint. */
-export type Entry = UnderEntry;
+export type Entry =
+  | { readonly joint: string; readonly part?: undefined }
+  | { readonly part: string; readonly until: 'open' | 'off'; readonly joint?: undefined };
 
 /** What held something, as far as it is known; until when may be missing. */
 export type HeldBy = { readonly part: string; readonly until?: 'open' | 'off' } | { readonly joint: string };
@@ -55,6 +57,17 @@ export interface Teardown {
   readonly repairs: readonly (readonly Line[])[];
 }
 
+/** What an answer, a question or a line is about. */
+export function thingOf({
+  joint,
+  part,
+}: {
+  readonly joint?: string | undefined;
+  readonly part?: string | undefined;
+}): Thing {
+  return joint === undefined ? { part: part! } : { joint };
+}
+
 /** A thing as a key: *joint lid-screws*, *part lid*. */
 export function thingKey({ joint, part }: Thing): string {
   return joint === undefined ? `part ${part}` : `joint ${joint}`;
@@ -62,7 +75,5 @@ export function thingKey({ joint, part }: Thing): string {
 
 /** An entry as a key: *joint lid-screws*, *part lid off*. */
 export function entryKey(entry: Entry): string {
-  return 'joint' in entry && entry.joint !== undefined
-    ? `joint ${entry.joint}`
-    : `part ${(entry as { part: string }).part} ${(entry as { until: string }).until}`;
+  return entry.joint === undefined ? `part ${entry.part} ${entry.until}` : `joint ${entry.joint}`;
 }
