@@ -97,6 +97,7 @@ function Film({ bench, mechanism, map, state }: OpenJob) {
             map={map}
             side={side}
             {...shownOf(mechanism, { ...state, device }, op)}
+            ops={[op]}
             label={`${map.name}, ${side} up`}
           />
           <p className="absolute bottom-2 left-4 text-note text-quiet">

@@ -1,10 +1,10 @@
 import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { isAccepted, isBoard } from '../../workshop/parts/index.ts';
-import type { DeviceMap } from '../../model/device-map/index.ts';
+import { type DeviceMap, jointById } from '../../model/device-map/index.ts';
 import { mainBoard, opId } from '../../planner/drafts/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import { tellAnyhow } from '../../workshop/prepare/index.ts';
-import { batteryWords, capital, heldName, lostFunctions, partName, thingName } from '../../planner/words/index.ts';
+import { batteryWords, bondName, heldName, lostFunctions, partName } from '../../planner/words/index.ts';
 import type { ClosingEventData } from '../events/index.ts';
 import { curing } from './curing.ts';
 import { saidOfWater } from './opened-seals.ts';
@@ -38,7 +38,7 @@ export function handOverPoints(mechanism: Mechanism, state: JobState, now: numbe
       text:
         by === 'locker'
           ? `Thread locker of ${heldName(map, joint)} has set`
-          : `${thingName(map, joint)} has the strength that is asked for`,
+          : `The ${bondName(map, jointById(map, joint)!)} has the strength that is asked for`,
       isDone: now >= Date.parse(readyAt),
       from: readyAt,
     })),
@@ -51,7 +51,7 @@ export function handOverPoints(mechanism: Mechanism, state: JobState, now: numbe
         : [
             say(
               `short:${joint}`,
-              `${capital(thingName(map, joint))} was pressed for ${pressedFor}: it may let go, and is said to the owner`,
+              `The ${bondName(map, jointById(map, joint)!)} was pressed for ${pressedFor}: it may let go, and is said to the owner`,
             ),
           ],
     ),
@@ -78,7 +78,7 @@ function toldLate(map: DeviceMap, joint: string, late_s: number): string {
   const minutes = Math.round(Math.abs(late_s) / 60);
   const hours = Math.floor(minutes / 60);
   const said = hours > 0 ? `${hours} h ${minutes % 60} min` : `${minutes} min`;
-  return `${capital(thingName(map, joint))}: recorded ${said} ${late_s > 0 ? 'after' : 'before'} it was pressed; its strength goes by what was told`;
+  return `The ${bondName(map, jointById(map, joint)!)}: recorded ${said} ${late_s > 0 ? 'after' : 'before'} it was pressed; its strength goes by what was told`;
 }
 
 /** A new battery is proven: what the device reports of it, and a message about its origin only as foretold. */

@@ -6,7 +6,7 @@ export {
   untriedWarnings,
   workWarnings,
 } from './told.ts';
-export { functionName, heldName, jointKind, jointName, partName, thingName } from './thing-names.ts';
+export { bondName, functionName, heldName, jointKind, jointName, partName, thingName } from './thing-names.ts';
 export { opTitle, explained } from './reasons.ts';
 export { cautionFor } from './cautions.ts';
 export { batteryWords } from './battery-words.ts';

@@ -1,4 +1,5 @@
 import { type DeviceMap, type Joint, jointById } from '../../model/device-map/index.ts';
+import { lower } from './english.ts';
 import { placeWords } from './places.ts';
 
 /** Names for the eye: a map gives parts a name and joints only an id. */
@@ -51,6 +52,11 @@ function namesOf(map: DeviceMap): ReadonlyMap<string, string> {
 export function heldName(map: DeviceMap, joint: string | Pick<Joint, 'holds'>): string {
   const found = typeof joint === 'string' ? jointById(map, joint) : joint;
   return found ? found.holds.map((id) => partName(map, id)).join(' and ') : (joint as string);
+}
+
+/** *display seal*, *camera and lamp flex adhesive pad*: a bond in the middle of a sentence. */
+export function bondName(map: DeviceMap, joint: Joint): string {
+  return `${joint.holds.map((id) => lower(partName(map, id))).join(' and ')} ${jointKind(joint)}`;
 }
 
 /** *Connector lid: 3 screws*, *Display: press connector to Main board* */

@@ -3,9 +3,9 @@ import type { Mechanism } from '../holds/index.ts';
 import type { Move, Target } from '../search/index.ts';
 import { type Op, packsOf } from '../drafts/index.ts';
 import type { Policy } from '../../model/policy/index.ts';
-import { lower, plural } from './english.ts';
+import { plural } from './english.ts';
 import { plugWords } from './joint-words.ts';
-import { heldName, jointKind, jointName, partName } from './thing-names.ts';
+import { bondName, heldName, jointKind, jointName, partName } from './thing-names.ts';
 
 /** What must be told: losses, warnings, seals opened, live work, and what could not be had as wished. */
 export interface Warning {
@@ -61,11 +61,6 @@ export function lostFunctions(
   return new Set(effects.flatMap((each) => (each.effect === 'lost' && each.function ? [each.function] : [])));
 }
 
-/** *display*, *camera and lamp flex*: what a joint holds, in the middle of a sentence. */
-function heldIn(map: Mechanism['map'], { holds }: Joint): string {
-  return holds.map((id) => lower(partName(map, id))).join(' and ');
-}
-
 /** *The battery plug is undone*, *4 screws of Connector lid are taken out* */
 function liveName(map: Mechanism['map'], joint: Joint): string {
   if (joint.type === 'connector') return `The ${plugWords(map, joint)} is undone`;
@@ -81,7 +76,7 @@ export function workWarnings(mechanism: Mechanism, ops: readonly Op[]): Warning[
   for (const op of ops) {
     const joint = op.joint === undefined ? undefined : byId.get(op.joint);
     if (op.kind === 'release' && joint?.type === 'bond' && joint.style === 'perimeter') {
-      const text = `The ${heldIn(map, joint)} ${jointKind(joint)} is opened: water resistance is lost unless the seal is renewed, and even then it is not proven.`;
+      const text = `The ${bondName(map, joint)} is opened: water resistance is lost unless the seal is renewed, and even then it is not proven.`;
       found.push({ code: 'seal-opened', joint: joint.id, text });
     }
     if (op.live && joint) {
