@@ -1,7 +1,7 @@
 import { type BenchEvent, type EventData, type EventType, type Job } from '../src/job/events/index.ts';
 import { type BenchUse, dropsOf, IDLE, type JobState, newJob, type Surroundings } from '../src/job/state/index.ts';
 import { targetsForNow } from '../src/job/rules/index.ts';
-import { withEvent } from '../src/job/fold/index.ts';
+import { goingOn } from '../src/job/fold/index.ts';
 import { doneStep, planAhead } from '../src/bench/in-hand/index.ts';
 import type { DeviceMap } from '../src/model/device-map/index.ts';
 import { type Problem, problemText } from '../src/model/refusal/index.ts';
@@ -22,7 +22,9 @@ const toldAt = (problem: Problem) => (problem.path ? `${problem.path}: ${problem
 
 /** A job that takes events one by one, and remembers why the last was refused. */
 export class TestBench {
-  readonly mechanism;
+  /** the map that the job was taken in with */
+  readonly base: DeviceMap;
+  mechanism;
   readonly job: Job;
   state: JobState;
   problem: string | null = null;
@@ -37,6 +39,7 @@ export class TestBench {
   #waited_s = 0;
 
   constructor(map: DeviceMap, targets: readonly Target[], limits: Partial<Limits> = {}) {
+    this.base = map;
     this.mechanism = mechanismOf(map);
     this.job = {
       id: 'job',
@@ -63,10 +66,13 @@ export class TestBench {
     const at = new Date(this.now - ago_s * 1000).toISOString();
     const receivedAt = new Date(this.now).toISOString();
     const event = { id, type, at, by, data, receivedAt } as unknown as BenchEvent;
-    const outcome = withEvent(this.mechanism, this.state, event, this.around);
+    const outcome = goingOn(this, event, this.around);
     this.problem = 'problem' in outcome ? toldAt(outcome.problem) : null;
     this.needs = 'needs' in outcome ? (outcome.needs ?? null) : null;
-    if ('state' in outcome) this.state = outcome.state;
+    if ('state' in outcome) {
+      this.mechanism = outcome.mechanism;
+      this.state = outcome.state;
+    }
     return this;
   }
 

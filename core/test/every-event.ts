@@ -21,6 +21,8 @@ export const IN_A_STOP: readonly EventType[] = [
   'spill',
   'clear',
   'end',
+  'layer',
+  'first-seen',
 ];
 
 /** One event of each type as a client might send it for a display of *Tern 5*. A type without one does not compile. */
@@ -89,4 +91,12 @@ export const EVERY_EVENT: { readonly [Type in EventType]: EventData[Type] } = {
   'not-mapped': { what: 'different', part: 'spreader', text: 'copper' },
   inspected: { part: 'spreader', result: 'good', text: '' },
   closing: { joint: 'front-seal', way: 'renew', text: '' },
+  'take-apart': {},
+  'came-off': { part: 'tray', to: 'off' },
+  stuck: { part: 'display' },
+  'what-held': { part: 'display', options: [], by: [] },
+  described: { parts: [{ id: 'tray', mark: 'S' }] },
+  layer: { photo: id(4), face: 'front' },
+  'first-seen': { part: 'display', photo: id(4) },
+  'put-together': {},
 };

@@ -100,7 +100,7 @@ export function createApp(options: AppOptions): NibrelApp {
   const desk = new ComputePool(DESK);
   const pictures = new ComputePool(PICTURES);
   const press = new ComputePool(PRESS);
-  const prospects = new Prospects(jobs, maps, pool, jobChanged);
+  const prospects = new Prospects(jobs, pool, jobChanged);
   const stopCarrying = carryBesideWork(db, (path) => desk.run({ kind: 'carry-over', body: path }, 0));
   const stamp = () => now().toISOString();
   const app = new Hono();

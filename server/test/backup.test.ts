@@ -266,7 +266,7 @@ describe('the database', () => {
     const nibrel = createApp({ db, photoFolder: join(old, 'photos') });
     await nibrel.jobs.readAgain();
     const job = nibrel.jobs.find('j')!;
-    expect((await nibrel.jobs.live(job)).state.events).toMatchObject([{ data: { text: 'kept' } }]);
+    expect((await nibrel.jobs.live(job)).going.state.events).toMatchObject([{ data: { text: 'kept' } }]);
     expect(JSON.parse(nibrel.jobs.line(job))).toMatchObject({ title: 'Old', status: 'under-way' });
     await nibrel.close();
   });

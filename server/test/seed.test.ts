@@ -24,7 +24,7 @@ describe('the demo workshop', () => {
     await seedDemo(nibrel, now);
     await seedDemo(nibrel, now);
     const { maps, jobs, shop } = nibrel;
-    const states = await Promise.all(jobs.all().map(async (job) => (await jobs.live(job)).state));
+    const states = await Promise.all(jobs.all().map(async (job) => (await jobs.live(job)).going.state));
     const state = (title: string) => states.find((each) => each.job.title === title)!;
     expect(maps.list().map(({ id }) => id)).toEqual([
       'dunlin-open',

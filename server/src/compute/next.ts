@@ -1,6 +1,7 @@
 import type { NextInJob } from '@nibrel/core/api';
 import { aheadOf } from '@nibrel/core/bench/in-hand';
 import type { BenchEvent, Job } from '@nibrel/core/job/events';
+import type { JobState } from '@nibrel/core/job/state';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import { mechanismOf } from '@nibrel/core/planner/holds';
 import { setUpBefore } from '@nibrel/core/planner/plan';
@@ -11,10 +12,12 @@ export interface NextRequest {
   readonly map: DeviceMap;
   readonly job: Job;
   readonly events: readonly BenchEvent[];
+  readonly teardown: JobState['teardown'];
 }
 
 /** In a thread of its own: a list is never kept waiting for it. */
-export function nextOf({ map, job, events }: NextRequest): NextInJob {
+export function nextOf({ map, job, events, teardown }: NextRequest): NextInJob {
+  if (teardown === 'on') return { op: null, title: 'It is being taken apart', handsOn_s: 0, waiting_s: 0 };
   const mechanism = mechanismOf(map);
   try {
     const { ops } = aheadOf(mechanism, job, events, new Map());

@@ -1,6 +1,5 @@
 import type { NextInJob } from '@nibrel/core/api';
 import type { Jobs } from '../store/jobs.ts';
-import type { DeviceMaps } from '../store/device-maps.ts';
 import type { ComputePool } from './pool.ts';
 
 /** So long after something was told; work in hand goes on in the meantime. */
@@ -11,15 +10,13 @@ const AT_ONCE = 40;
 /** Finds out what comes next in the jobs of lists, one after the other, whenever no request waits for a thread. */
 export class Prospects {
   readonly #jobs: Jobs;
-  readonly #maps: DeviceMaps;
   readonly #pool: ComputePool;
   readonly #told: (job: string, revision: number) => void;
   #timer: NodeJS.Timeout | null = null;
   #closed = false;
 
-  constructor(jobs: Jobs, maps: DeviceMaps, pool: ComputePool, told: (job: string, revision: number) => void) {
+  constructor(jobs: Jobs, pool: ComputePool, told: (job: string, revision: number) => void) {
     this.#jobs = jobs;
-    this.#maps = maps;
     this.#pool = pool;
     this.#told = told;
   }
@@ -42,10 +39,10 @@ export class Prospects {
       const job = this.#jobs.find(id);
       if (!job || !this.#pool.isIdle) continue;
       try {
-        const { state } = await this.#jobs.live(job);
-        const { map } = this.#maps.find(job.map, job.revision)!;
+        const { going } = await this.#jobs.live(job);
+        const { state } = going;
         const next = (await this.#pool.run(
-          { kind: 'next', body: { map, job, events: state.events } },
+          { kind: 'next', body: { map: going.mechanism.map, job, events: state.events, teardown: state.teardown } },
           2000,
         )) as NextInJob;
         if (this.#closed) return;

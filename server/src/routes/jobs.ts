@@ -135,14 +135,14 @@ export function jobRoutes(routed: JobRoutes): Hono {
     if (line.unreadable !== undefined) {
       return context.body(zipStream([...rawJobFiles(job, jobs.pages(job.id)), ...pictures]), 200, headers);
     }
-    const { map } = maps.find(job.map, job.revision)!;
+    const { map } = (await jobs.live(job)).going.mechanism;
     const files = jobFiles(line, jobs.eventsOf(job.id), map);
     return context.body(zipStream([...files, ...pictures]), 200, headers);
   });
 
   routes.get('/:id/report.pdf', async (context) => {
     const job = found(context.req.param('id'));
-    const { mechanism, state } = await readable(job);
+    const { mechanism, state } = (await readable(job)).going;
     const { isNew, wasOut, ...report } = reportOf(mechanism, state);
     const chosen = await Promise.all(
       report.photos.map(async (each) => ({ ...each, photo: await photos.read(job.id, each.hash) })),
@@ -177,7 +177,7 @@ export function jobRoutes(routed: JobRoutes): Hono {
   routes.get('/:id/:file{screw-mat\\.(svg|pdf)}', async (context) => {
     const query = queryOf(context, 'GET /jobs/{id}/screw-mat.svg');
     const job = found(context.req.param('id'));
-    const { mechanism } = await readable(job);
+    const { mechanism } = (await readable(job)).going;
     const { map } = mechanism;
     const url = new URL(`/jobs/${job.id}`, context.req.url).href;
     const format = context.req.param('file').endsWith('.pdf') ? 'pdf' : 'svg';

@@ -89,7 +89,7 @@ export function standInRoutes(
     const { job: id, functions, faults = '' } = queryOf(context, 'GET /stand-ins/self-test');
     const job = jobs.find(id);
     if (!job) throw new HttpProblem(404, `There is no job "${id}".`);
-    const { mechanism, state } = await jobs.live(job);
+    const { mechanism, state } = (await jobs.live(job)).going;
     const asked = functions.split(',').filter(Boolean);
     const given = faults.split(',').filter(Boolean);
     const known = new Set(mechanism.map.functions.map((each) => each.id));

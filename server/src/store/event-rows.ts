@@ -1,4 +1,6 @@
-import type { BenchEvent } from '@nibrel/core/job/events';
+import { type BenchEvent, EVENTS } from '@nibrel/core/job/events';
+import { toldIn } from '@nibrel/core/job/fold';
+import type { Told } from '@nibrel/core/teardown/record';
 import type { Db } from './database.ts';
 import { isWhole, sumOf } from './sum.ts';
 
@@ -23,6 +25,7 @@ export class EventRows {
   readonly #insert;
   readonly #page;
   readonly #undone;
+  readonly #told;
   readonly #count;
 
   constructor({ $client: db }: Db) {
@@ -33,6 +36,10 @@ export class EventRows {
       `SELECT ${COLUMNS} FROM events WHERE job = ? AND seq > ? ORDER BY seq LIMIT ?`,
     );
     this.#undone = db.prepare<[string], StoredEvent>(`SELECT ${COLUMNS} FROM events WHERE job = ? AND type = 'undo'`);
+    const told = Object.entries(EVENTS).flatMap(([type, { tellsMap }]) => (tellsMap ? [`'${type}'`] : []));
+    this.#told = db.prepare<[string], StoredEvent>(
+      `SELECT ${COLUMNS} FROM events WHERE job = ? AND type IN (${told.join(', ')}) ORDER BY seq`,
+    );
     this.#count = db.prepare<[string], number>('SELECT count(*) FROM events WHERE job = ?').pluck();
   }
 
@@ -61,6 +68,11 @@ export class EventRows {
       if (left < page.length) yield page.slice(left);
       left = Math.max(0, left - page.length);
     }
+  }
+
+  /** What was told in a job of a device without a map, in order, what was undone left out. */
+  toldIn(job: string): readonly Told[] {
+    return toldIn([...this.#undone.all(job), ...this.#told.all(job)].map(eventOf));
   }
 
   /** What was undone in a job, over all of it. */

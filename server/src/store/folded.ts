@@ -1,17 +1,16 @@
 import { setImmediate } from 'node:timers/promises';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
-import { foldOn } from '@nibrel/core/job/fold';
+import { foldOn, type Going, mechanismAsTold } from '@nibrel/core/job/fold';
 import { type Job } from '@nibrel/core/job/events';
 import { type JobState, newJob } from '@nibrel/core/job/state';
-import { type Mechanism, mechanismOf } from '@nibrel/core/planner/holds';
 import { LRUCache } from 'lru-cache';
 import type { DeviceMaps } from './device-maps.ts';
 import { eventOf, type EventRows } from './event-rows.ts';
 
 /** A job that is open here: its map ready for asking what holds what, and where it stands. */
 export interface Live {
-  readonly mechanism: Mechanism;
-  state: JobState;
+  /** with the map that it was taken in with, and the one that it goes by */
+  going: Going;
   /** why neither map nor plan can be had, where that is so; then it stands stopped, with what its events tell without a map */
   readonly unreadable: string | null;
 }
@@ -34,7 +33,7 @@ export class FoldedJobs {
     max: 100,
     maxSize: MOST_EVENTS,
     // it grows while it is held; what it was when it came in is near enough
-    sizeCalculation: ({ state }) => state.events.length + 1,
+    sizeCalculation: ({ going }) => going.state.events.length + 1,
   });
   readonly #pending = new Map<string, Promise<Live>>();
 
@@ -56,7 +55,8 @@ export class FoldedJobs {
   }
 
   async #fold(job: KeptJob): Promise<Live> {
-    const { mechanism, unreadable } = this.#mechanism(job);
+    const { base, unreadable } = this.#base(job);
+    const mechanism = mechanismAsTold(base, this.#rows.toldIn(job.id));
     const undone = this.#rows.undoneIn(job.id);
     let state = newJob(mechanism, job);
     let since = performance.now();
@@ -68,22 +68,23 @@ export class FoldedJobs {
         since = performance.now();
       }
     }
-    const live = { mechanism, state: unreadable === null ? state : heldUp(state, unreadable), unreadable };
+    const held = unreadable === null ? state : heldUp(state, unreadable);
+    const live = { going: { base, mechanism, state: held }, unreadable };
     this.#live.set(job.id, live);
     return live;
   }
 
-  #mechanism(job: KeptJob): Pick<Live, 'mechanism' | 'unreadable'> {
-    if (job.unreadable) return { mechanism: mechanismOf(NO_MAP), unreadable: job.unreadable };
+  #base(job: KeptJob): { readonly base: DeviceMap; readonly unreadable: string | null } {
+    if (job.unreadable) return { base: NO_MAP, unreadable: job.unreadable };
     try {
       const stored = this.#maps.find(job.map, job.revision);
-      if (stored) return { mechanism: mechanismOf(stored.map), unreadable: null };
+      if (stored) return { base: stored.map, unreadable: null };
     } catch (error) {
       const unreadable = `Revision ${job.revision} of its map "${job.map}" can not be read: ${(error as Error).message}`;
-      return { mechanism: mechanismOf(NO_MAP), unreadable };
+      return { base: NO_MAP, unreadable };
     }
     return {
-      mechanism: mechanismOf(NO_MAP),
+      base: NO_MAP,
       unreadable: `Revision ${job.revision} of its map "${job.map}" is not there.`,
     };
   }

@@ -4,7 +4,8 @@ import { randomUUID } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
 import { asClosed, type BenchUse, type Surroundings } from '@nibrel/core/job/state';
 import { type BenchEvent, EVENT_DATA, EVENTS, type Job } from '@nibrel/core/job/events';
-import { withEvent } from '@nibrel/core/job/fold';
+import { type Going, goingOn, toldIn } from '@nibrel/core/job/fold';
+import { mapToKeep } from '@nibrel/core/teardown/infer';
 import { isSameName } from '@nibrel/core/model/names';
 import { usedIn } from '@nibrel/core/after/kit';
 import { samplesOf, type TimeSample } from '@nibrel/core/after/own-times';
@@ -50,6 +51,7 @@ export class Jobs {
   readonly #db: Db;
   readonly #photos: Photos;
   readonly #rows: EventRows;
+  readonly #maps: DeviceMaps;
   readonly #folded: FoldedJobs;
   readonly #shop: () => Shop;
   readonly #turns = new Map<string, Promise<unknown>>();
@@ -72,6 +74,7 @@ export class Jobs {
     this.#shop = shop;
     this.#told = told;
     this.#rows = new EventRows(db);
+    this.#maps = maps;
     this.#folded = new FoldedJobs(maps, this.#rows);
     this.lines = new Lines(db);
     for (const { job, uses } of this.lines.uses()) this.benches.set(job, uses);
@@ -195,6 +198,7 @@ export class Jobs {
     const live = await this.#folded.of(job);
     const around = this.#surroundings(job, Date.parse(now), call);
     const inserted: Acknowledged[] = [];
+    let tells: BenchEvent | null = null;
     const told = await this.#calls.long((letPass) =>
       appendedInTurns<BenchEvent>(incoming, {
         letPass,
@@ -218,35 +222,46 @@ export class Jobs {
               ),
             };
           if (live.unreadable !== null && !isForUnreadable(event, job)) return { problem: notAdded(live.unreadable) };
-          const outcome = withEvent(live.mechanism, live.state, event, around);
+          const outcome = goingOn(live.going, event, around);
           if ('problem' in outcome) return outcome;
-          live.state = outcome.state;
+          live.going = outcome;
           return null;
         },
         insert: (event) => {
           this.#rows.insert(job.id, event, now);
           inserted.push({ what: 'event', id: event.id, job: job.id, type: event.type, at: now });
+          if (EVENTS[event.type].tellsMap || event.type === 'finish') tells = event;
         },
         inTurn: (work) => {
-          const before = live.state;
+          const before = live.going;
           try {
             const more = this.#db.$client.transaction(() => {
               const worked = work();
-              if (live.state !== before) this.#putLine(job, live, worked.changesSupplies);
+              if (live.going !== before) this.#putLine(job, live, worked.changesSupplies);
               return worked.isMore;
             })();
             this.#acknowledge(inserted.splice(0));
-            if (live.state !== before) this.#told(job.id, live.state.events.length);
+            if (live.going !== before) this.#told(job.id, live.going.state.events.length);
             return more;
           } catch (error) {
-            live.state = before;
+            live.going = before;
             inserted.length = 0;
             throw error;
           }
         },
       }),
     );
-    return { ...told, revision: live.state.events.length, receivedAt: now };
+    if (tells !== null) this.#keepMap(live.going, tells, now);
+    return { ...told, revision: live.going.state.events.length, receivedAt: now };
+  }
+
+  /** What a device without a map has told is kept as its map, once nothing more comes off. */
+  #keepMap({ base, state }: Going, { by }: BenchEvent, now: string): void {
+    if (state.teardown !== 'over') return;
+    const map = mapToKeep(base, toldIn(state.events));
+    const body = JSON.stringify(map);
+    if (this.#maps.find(base.id)?.body === body) return;
+    this.#maps.add({ id: base.id, name: map.name, kind: map.kind, body }, now, by);
   }
 
   #surroundings(job: Job, now: number, { confirmed = null }: Call): Surroundings {
@@ -262,7 +277,7 @@ export class Jobs {
     };
   }
 
-  #putLine(job: KeptJob, { mechanism, state, unreadable }: Live, changesSupplies: boolean): void {
+  #putLine(job: KeptJob, { going: { mechanism, state }, unreadable }: Live, changesSupplies: boolean): void {
     const summary = summaryOf(mechanism, state, unreadable);
     // what an unreadable repair did at its benches is known from before, less a source that nobody leaves on at its end
     const before = unreadable === null ? null : this.lines.usesOf(job.id);

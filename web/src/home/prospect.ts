@@ -26,9 +26,9 @@ export function prospectQuery(job: JobLine) {
         api.events(job.id),
         client.ensureQueryData(shopQuery),
       ]);
-      const { state, ...found } = await computeLater().prospect(map, jobOf(job), events, times);
+      const { map: asTold, state, ...found } = await computeLater().prospect(map, jobOf(job), events, times);
       return {
-        map,
+        map: asTold,
         state,
         ahead: 'value' in found ? found.value : null,
         problem: 'problem' in found ? found.problem : null,

@@ -23,7 +23,7 @@ const SHOWN_AFTER_MS = 100;
  * by a plan or by a reason, and an answer for another state is never shown.
  */
 export class Planner {
-  readonly #map: DeviceMap;
+  #map: DeviceMap;
   readonly #job: Job;
   readonly #times: readonly OwnTime[];
   readonly #show: (planned: Planned) => void;
@@ -38,6 +38,11 @@ export class Planner {
     this.#job = job;
     this.#times = times;
     this.#show = show;
+  }
+
+  /** From here on it goes by another map: what was told of the device has changed it. */
+  goBy(map: DeviceMap): void {
+    this.#map = map;
   }
 
   /** Plans from a state; whatever was asked for before is no longer wanted. */

@@ -9,10 +9,10 @@ import {
   rowOf,
   undoProblem,
 } from '@nibrel/core/job/events';
-import { foldJob, withEvent } from '@nibrel/core/job/fold';
+import { type Going, goingOf, goingOn, withEvent } from '@nibrel/core/job/fold';
 import { type JobState, UNKNOWN } from '@nibrel/core/job/state';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
-import { type Mechanism, mechanismOf } from '@nibrel/core/planner/holds';
+import type { Mechanism } from '@nibrel/core/planner/holds';
 import { UNNAMED } from '@nibrel/core/workshop/shop';
 import { createStore, type StoreApi } from 'zustand';
 import { onChange } from '../app/changes.ts';
@@ -36,7 +36,8 @@ export interface Session {
   readonly phase: 'loading' | 'ready' | 'failed';
   readonly failure: string | null;
   readonly job: Job | null;
-  readonly map: DeviceMap | null;
+  /** the map that it was taken in with: a device without one has the map that its own events tell, in its mechanism */
+  readonly base: DeviceMap | null;
   readonly mechanism: Mechanism | null;
   readonly state: JobState | null;
   /** the last repair of this device, where it was stopped */
@@ -80,19 +81,19 @@ function ownTimes({ times }: ShopNow): ShopNow['times'] {
 }
 
 interface Judged {
-  readonly before: JobState;
-  readonly after: JobState;
+  readonly before: Going;
+  readonly after: Going;
 }
 
 /** So much later an event counts from when it was received, ms: less is the way to the server and back. */
 const ON_ITS_WAY_ms = 2000;
 
 /** The state after an event as the server has it: heat, solvent and what came late count from when it was received. */
-function asReceived(mechanism: Mechanism, { before, after }: Judged, told: BenchEvent, receivedAt: string): JobState {
+function asReceived({ before, after }: Judged, told: BenchEvent, receivedAt: string): Going {
   const isLate = Date.parse(receivedAt) - Date.parse(told.at) > ON_ITS_WAY_ms;
   if (!isLate && rowOf(told.type)?.undo !== 'stops-at') return after;
-  const outcome = withEvent(mechanism, before, { ...told, receivedAt });
-  return 'state' in outcome ? outcome.state : after;
+  const outcome = withEvent(before.mechanism, before.state, { ...told, receivedAt });
+  return 'state' in outcome ? { ...after, state: outcome.state } : after;
 }
 
 /** @param plans false where nothing is shown of the plan, so that nothing is computed for it */
@@ -104,23 +105,33 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
 
   const store = createStore<Session>()((set, get) => {
     /** A state with the plan that belongs to it: the rest of the one before, or one that is made. */
-    const show = (state: JobState, ahead: Ahead | null) => {
-      set({ state, ahead, planning: false, planProblem: null, ...(ahead ? { lastAhead: ahead } : {}) });
-      if (ahead) planner?.settled();
+    const show = ({ mechanism, state }: Going, ahead: Ahead | null) => {
+      const { mechanism: before, lastAhead } = get();
+      const isOther = before !== mechanism;
+      if (isOther) planner?.goBy(mechanism.map);
+      const last = ahead ?? (isOther ? null : lastAhead);
+      set({ mechanism, state, ahead, lastAhead: last, planning: false, planProblem: null });
+      // nothing is planned while it is told what comes off
+      if (ahead || state.teardown === 'on') planner?.settled();
       else planner?.want(state);
     };
 
+    const going = (): Going => {
+      const { base, mechanism, state } = get();
+      return { base: base!, mechanism: mechanism!, state: state! };
+    };
+
     const fold = (events: readonly BenchEvent[]) => {
-      const { mechanism, job } = get();
-      show(foldJob(mechanism!, job!, events), null);
+      const { base, job } = get();
+      show(goingOf(base!, job!, events), null);
     };
 
     /** What other windows have added; one step of the plan is followed like one's own. */
     const take = (before: JobState, more: readonly BenchEvent[]) => {
-      const { mechanism, job, ahead } = get();
-      const state = foldJob(mechanism!, job!, [...before.events, ...more]);
+      const { base, job, ahead } = get();
+      const next = goingOf(base!, job!, [...before.events, ...more]);
       const [only] = more;
-      show(state, more.length === 1 && only && ahead ? followed(ahead, only, state) : null);
+      show(next, more.length === 1 && only && ahead ? followed(ahead, only, next.state) : null);
     };
 
     const asked = new Set<string>();
@@ -143,12 +154,13 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       let judged: (Judged & { readonly ahead: Ahead | null }) | null = null;
       const answer = await outbox.send(id, event, {
         judge: () => {
-          const { state, mechanism, ahead } = get();
+          const { state, ahead } = get();
           // nobody looks at it any more: the server judges
-          if (closed || !state || !mechanism) return null;
-          const outcome = withEvent(mechanism, state, event, { ...UNKNOWN, unit: benchUnit() });
+          if (closed || !state) return null;
+          const before = going();
+          const outcome = goingOn(before, event, { ...UNKNOWN, unit: benchUnit() });
           if ('problem' in outcome) return outcome.problem;
-          judged = { before: state, after: outcome.state, ahead };
+          judged = { before, after: outcome, ahead };
           set({ unsaved: event, refusal: null });
           return null;
         },
@@ -163,9 +175,9 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
           }
           if (!judged) return;
           const { before, ahead } = judged;
-          const after = asReceived(get().mechanism!, judged, event, settled.receivedAt);
-          if (get().state !== before) await get().refresh();
-          else show(after, ahead && followed(ahead, event, after));
+          const after = asReceived(judged, event, settled.receivedAt);
+          if (get().state !== before.state) await get().refresh();
+          else show(after, ahead && followed(ahead, event, after.state));
           if (settled.revision !== get().state!.events.length) await get().refresh();
         },
       });
@@ -179,7 +191,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       phase: 'loading',
       failure: null,
       job: null,
-      map: null,
+      base: null,
       mechanism: null,
       state: null,
       before: null,
@@ -203,7 +215,7 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
           ]);
           if (closed) return;
           const job = jobOf(line);
-          set({ job, map, mechanism: mechanismOf(map), before: line.before });
+          set({ job, base: map, before: line.before });
           planner?.close();
           planner = plans
             ? new Planner(map, job, times, ({ ahead, planning, problem }) =>

@@ -1,7 +1,6 @@
 import { reportOf } from '@nibrel/core/after/report';
-import { foldJob } from '@nibrel/core/job/fold';
+import { goingOf } from '@nibrel/core/job/fold';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
-import { mechanismOf } from '@nibrel/core/planner/holds';
 import type { Plan } from '@nibrel/core/planner/plan';
 import { inWords } from '@nibrel/core/planner/search';
 import { capital, duration } from '@nibrel/core/planner/words';
@@ -34,7 +33,8 @@ export function RecordView() {
       if (line.unreadable)
         throw new Error(`${line.unreadable}${line.ended ? ` Ended by ${line.ended.lead}: ${line.ended.text}` : ''}`);
       const [map, { events }] = await Promise.all([api.map(line.map, line.mapRevision), api.events(id)]);
-      return { line, map, state: foldJob(mechanismOf(map), jobOf(line), events) };
+      const { mechanism, state } = goingOf(map, jobOf(line), events);
+      return { line, mechanism, map: mechanism.map, state };
     },
   });
   const planned = usePlanned(record.data);
@@ -54,11 +54,10 @@ export function RecordView() {
     );
   }
   if (!record.data) return <main className="p-8 text-far text-quiet">Fetching the record</main>;
-  const { line, map, state } = record.data;
+  const { line, mechanism, map, state } = record.data;
   const coming = planned ? comingStretches(map, [...planned.strip, ...planned.rebuild]) : [];
   // planned against taken from when the bench was prepared: taking in is no part of the plan
   const past = pastStretches(state.events.slice(state.events.findIndex((each) => each.type === 'prepared') + 1));
-  const mechanism = mechanismOf(map);
   const report = reportOf(mechanism, state);
   // before it is agreed, what its plan warns of
   const warned = state.agreed

@@ -10,7 +10,7 @@ import {
   verdictOn,
 } from '@nibrel/core/bench/in-hand';
 import { type BenchEvent, type Job } from '@nibrel/core/job/events';
-import { foldJob } from '@nibrel/core/job/fold';
+import { foldJob, goingOf, toldIn } from '@nibrel/core/job/fold';
 import { type JobState } from '@nibrel/core/job/state';
 import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
 import {
@@ -80,8 +80,9 @@ interface SchoolRequest {
 const plans = new Map<string, Map<string, Ahead>>();
 const MOST_PLANS = 40;
 
-function plansOf({ id, revision }: Job): PlansMade {
-  const key = `${id} ${revision}`;
+/** @param events what they tell of the device changes its map, and with it every plan */
+function plansOf({ id, revision }: Job, events: readonly BenchEvent[]): PlansMade {
+  const key = `${id} ${revision} ${toldIn(events).at(-1)?.id ?? ''}`;
   const made = plans.get(key) ?? new Map<string, Ahead>();
   plans.set(key, made);
   return {
@@ -100,7 +101,7 @@ const compute = {
   ahead: (map: DeviceMap, job: Job, events: readonly BenchEvent[], times: readonly OwnTime[]): Computed<Ahead> =>
     computed(() => {
       const mechanism = mechanismOf(map);
-      return aheadOf(mechanism, job, events, plansOf(job), times);
+      return aheadOf(mechanism, job, events, plansOf(job, events), times);
     }),
 
   /** Where a job stands, and the plan that it goes by. */
@@ -109,10 +110,11 @@ const compute = {
     job: Job,
     events: readonly BenchEvent[],
     times: readonly OwnTime[],
-  ): Computed<Ahead> & { readonly state: JobState } => ({
-    state: foldJob(mechanismOf(map), job, events),
-    ...compute.ahead(map, job, events, times),
-  }),
+  ): Computed<Ahead | null> & { readonly map: DeviceMap; readonly state: JobState } => {
+    const { mechanism, state } = goingOf(map, job, events);
+    const ahead = state.teardown === 'on' ? { value: null } : compute.ahead(mechanism.map, job, events, times);
+    return { map: mechanism.map, state, ...ahead };
+  },
 
   /** What it costs to keep, renew or glue a bond that is about to be closed. */
   closings: (map: DeviceMap, job: Job, events: readonly BenchEvent[], bond: BondJoint): Computed<ClosingChoice[]> =>
@@ -173,7 +175,7 @@ const compute = {
   whereToTry: (map: DeviceMap, job: Job, events: readonly BenchEvent[]): Computed<WhereToTry> =>
     computed(() => {
       const mechanism = mechanismOf(map);
-      const { ops } = aheadOf(mechanism, job, events, plansOf(job));
+      const { ops } = aheadOf(mechanism, job, events, plansOf(job, events));
       return whereToTry(mechanism, foldJob(mechanism, job, events), ops);
     }),
 

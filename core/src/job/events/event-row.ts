@@ -23,6 +23,8 @@ export interface EventRow {
   readonly undo: 'takes-back' | 'passes-over' | 'stops-at';
   /** is the plan made anew after it? `as-it-says`: that depends on its data; `by-plan`: where it is not what came next */
   readonly turnsPlan: boolean | 'as-it-says' | 'by-plan';
+  /** does it tell what the device is made of, so that its map becomes another? */
+  readonly tellsMap?: true;
   /** does it use up supplies, or give them back? */
   readonly usesSupplies: boolean;
   /** who may say it; `lead-once-begun`: anybody, until something was done to the device or a stop holds */

@@ -9,6 +9,8 @@ import { INTAKE_EVENTS, type IntakeEventData } from './intake-events.ts';
 import { OPENING_EVENTS, type OpeningEventData } from './opening-events.ts';
 import { PART_EVENTS, type PartEventData } from './part-events.ts';
 import { SCREW_EVENTS, type ScrewEventData } from './screw-events.ts';
+import type { TeardownEventData } from '../../teardown/record/index.ts';
+import { TEARDOWN_EVENTS } from './teardown-events.ts';
 import { targetSchema } from './request-schema.ts';
 
 /** An operation as it was done: what a plan calls it, and what it changed. */
@@ -72,7 +74,14 @@ export type DecisionAbout = (typeof DECISIONS)[number];
 
 /** What an event of each type says. Types and data are published as docs/events.schema.json. */
 export interface EventData
-  extends IntakeEventData, OpeningEventData, PartEventData, DeviationEventData, ScrewEventData, ClosingEventData {
+  extends
+    IntakeEventData,
+    OpeningEventData,
+    PartEventData,
+    DeviationEventData,
+    ScrewEventData,
+    ClosingEventData,
+    TeardownEventData {
   readonly note: { readonly text: string };
   readonly did: { readonly steps: readonly DoneStep[]; readonly anyway?: string };
   readonly screw: { readonly joint: string; readonly point: string };
@@ -306,6 +315,7 @@ export const EVENTS: EventRows<EventData> = {
   ...DEVIATION_EVENTS,
   ...SCREW_EVENTS,
   ...CLOSING_EVENTS,
+  ...TEARDOWN_EVENTS,
 };
 
 /** The shape of each type's data. */

@@ -23,4 +23,5 @@ export { OPENING_EVENTS, type OpeningEventData, type Placeholder } from './openi
 export { PART_EVENTS, type PartEventData } from './part-events.ts';
 export { doneSchema, targetSchema } from './request-schema.ts';
 export { type PickedUp, SCREW_EVENTS, type ScrewEventData } from './screw-events.ts';
+export { TEARDOWN_EVENTS } from './teardown-events.ts';
 export { lastToUndo, undoProblem } from './undoable.ts';

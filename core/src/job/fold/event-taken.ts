@@ -9,6 +9,7 @@ import {
   atIntake,
   atOpening,
   atScrews,
+  atTeardown,
   type ClosingEvent,
   type DeviationEvent,
   did,
@@ -16,6 +17,7 @@ import {
   type OpeningEvent,
   type PartEvent,
   type ScrewEvent,
+  type TeardownEvent,
   screwFound,
   screwLaid,
   withCleared,
@@ -32,6 +34,7 @@ import {
   PART_EVENTS,
   rowOf,
   SCREW_EVENTS,
+  TEARDOWN_EVENTS,
 } from '../events/index.ts';
 import { grown, type JobState, newlyReached, type Outcome } from '../state/index.ts';
 
@@ -46,6 +49,7 @@ export function taken(mechanism: Mechanism, state: JobState, event: BenchEvent):
   if (isOf(DEVIATION_EVENTS, event)) return atDeviation(mechanism, state, event as DeviationEvent);
   if (isOf(SCREW_EVENTS, event)) return atScrews(mechanism, state, event as ScrewEvent);
   if (isOf(CLOSING_EVENTS, event)) return atClosing(mechanism, state, event as ClosingEvent);
+  if (isOf(TEARDOWN_EVENTS, event)) return atTeardown(mechanism, state, event as TeardownEvent);
   return worked(mechanism, state, event as WorkEvent);
 }
 
@@ -55,7 +59,7 @@ function isOf(events: object, event: BenchEvent): boolean {
 
 type WorkEvent = Exclude<
   BenchEvent,
-  IntakeEvent | OpeningEvent | PartEvent | DeviationEvent | ScrewEvent | ClosingEvent
+  IntakeEvent | OpeningEvent | PartEvent | DeviationEvent | ScrewEvent | ClosingEvent | TeardownEvent
 >;
 
 function worked(mechanism: Mechanism, state: JobState, event: WorkEvent): Outcome {

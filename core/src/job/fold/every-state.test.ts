@@ -55,8 +55,8 @@ describe('every type of event, whoever says it', () => {
         const taken = isTaken(stopped(), type, by);
         const isOf = IN_A_STOP.includes(type) && (!BY_A_LEAD.includes(type) || by === 'Maren');
         if (!isOf) expect([type, by, taken]).toEqual([type, by, false]);
-        // a source, drops and damage have to be there before they are told to be over
-        else if (!['heat-off', 'heat-reading', 'aired', 'spill'].includes(type)) {
+        // a source, drops and damage have to be there before they are told to be over, and a teardown before more is told of it
+        else if (!['heat-off', 'heat-reading', 'aired', 'spill', 'layer', 'first-seen'].includes(type)) {
           expect([type, by, taken]).toEqual([type, by, true]);
         }
       }

@@ -162,7 +162,7 @@ describe('a client that lies', () => {
     { map: tern5(), part: 'cell' },
     { map: shearwater11(), part: 'display' },
   ])('gets nothing past the bench at $part of $map.id', ({ map, part }) => {
-    for (let seed = 1; seed <= 20 * EFFORT; seed++) walk(map, part, seed);
+    for (let seed = 1; seed <= 26 * EFFORT; seed++) walk(map, part, seed);
     // it stopped and was cleared, heated and wetted, undid and decided, and went on in between
     for (const type of ['stop', 'clear', 'undo', 'did', 'heat-on', 'prepared']) {
       expect(went.get(type) ?? 0, type).toBeGreaterThan(0);

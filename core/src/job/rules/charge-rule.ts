@@ -55,6 +55,8 @@ function cutsOf(event: BenchEvent): Cut[] {
     case 'edge':
     case 'heat-on':
       return [{ kind: 'release', joint: event.data.joint }];
+    case 'came-off':
+      return event.data.joint === undefined ? [] : [{ kind: 'release', joint: event.data.joint }];
     case 'did':
       if (event.data.anyway !== undefined) return [];
       return event.data.steps.flatMap(({ kind, name, joint }) =>

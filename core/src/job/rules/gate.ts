@@ -11,6 +11,7 @@ import { heldParts, notAccepted } from './desk.ts';
 import { isChargeSettled, isNewReading } from './charge-rule.ts';
 import type { BenchEvent, DoneStep, EventData } from '../events/index.ts';
 import { type JobState, targetsLeft } from '../state/index.ts';
+import { stepOf } from './taking-apart.ts';
 
 /**
  * Nothing of a closed device is opened before the bench is prepared; trays and cards, which come out first anyway, may.
@@ -18,8 +19,11 @@ import { type JobState, targetsLeft } from '../state/index.ts';
  */
 export function notPrepared(mechanism: Mechanism, state: JobState, event: BenchEvent): Problem | null {
   if (!OPENS.has(event.type)) return null;
-  const given = event as BenchEvent & { type: 'did' | 'screw' | 'heat-on' | 'edge' | 'solvent' };
-  const steps = given.type === 'did' ? given.data.steps : [releaseOf(given.data.joint)];
+  const given = event as BenchEvent & { type: 'did' | 'screw' | 'heat-on' | 'edge' | 'solvent' | 'came-off' };
+  const steps =
+    given.type === 'did'
+      ? given.data.steps
+      : [given.type === 'came-off' ? stepOf(given.data) : releaseOf(given.data.joint)];
   if (steps.some((step) => step.id === 'prepare')) {
     return wrong('', 'The bench is not prepared by ticking a step.', 'Say what was prepared (`prepared`).');
   }
@@ -86,7 +90,7 @@ export function targetsForNow(mechanism: Mechanism, state: JobState): readonly T
 }
 
 /** What begins to open a device. */
-const OPENS: ReadonlySet<string> = new Set(['did', 'screw', 'heat-on', 'edge', 'solvent']);
+const OPENS: ReadonlySet<string> = new Set(['did', 'screw', 'heat-on', 'edge', 'solvent', 'came-off']);
 
 /** A screw that is laid, a bond that is warmed, an edge that is cut is the beginning of its joint's release. */
 function releaseOf(joint: string): DoneStep {

@@ -14,4 +14,5 @@ export { type OpeningEvent, atOpening } from './opening.ts';
 export { type ScrewEvent, type WrongScrew, atScrews, wrongScrews } from './screw-account.ts';
 export { did, refusal, screwFound, screwLaid } from './steps.ts';
 export { behindEdge, stopOf, stopText, withCleared, withStop, withStopsOf } from './stops.ts';
+export { atTeardown, stepOf, type TeardownEvent } from './taking-apart.ts';
 export { correctionText, softensAt, withTrouble } from './trouble.ts';

@@ -147,6 +147,8 @@ export interface JobState {
   readonly parts: readonly DeskPart[];
   readonly opening: Opening;
   readonly deviations: Deviations;
+  /** it is taken apart without a map, and told what comes off; or that is over, and it is put together again */
+  readonly teardown: 'none' | 'on' | 'over';
   readonly transplant: {
     readonly allowed: (EventData['transplant-allowed'] & { readonly at: string }) | null;
     readonly done: (EventData['transplant-done'] & { readonly at: string }) | null;
@@ -197,6 +199,7 @@ export function newJob(mechanism: Mechanism, job: Job): JobState {
     parts: [],
     opening: CLOSED,
     deviations: AS_MAPPED,
+    teardown: 'none',
     transplant: { allowed: null, done: null },
     inForce: [],
     events: [],

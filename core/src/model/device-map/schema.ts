@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { originSchema } from './origin.ts';
 import { HAZARDS, PART_KINDS } from './types.ts';
 
 /** Limits of one map (docs/device-map.md, "A map is refused or warned about"). */
@@ -307,4 +308,5 @@ export const deviceMapSchema = Joi.object({
         channel: Joi.string().valid('straight', 'angled'),
       }),
     ),
+  origin: originSchema,
 }).required();

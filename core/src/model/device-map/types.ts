@@ -1,3 +1,5 @@
+import type { MapOrigin } from './origin.ts';
+
 /** The device map, version 1, as docs/device-map.md specifies it. Lengths in mm, torque in N·cm, temperatures in °C. */
 
 export type Edge = 'top' | 'bottom' | 'left' | 'right';
@@ -279,6 +281,8 @@ export interface DeviceMap {
   readonly procedures?: { readonly powerOff?: string; readonly firstStart?: string };
   readonly cautions?: readonly string[];
   readonly pinHoles?: readonly PinHole[];
+  /** of a map that was made by taking the device apart */
+  readonly origin?: MapOrigin;
 }
 
 /** Joints that part by themselves when their two sides are separated: they have no operation. */
@@ -341,8 +345,10 @@ export function tabsOf({ style, segments = [] }: BondJoint): readonly BondSegmen
 }
 
 /** Is its cell taken out by hand: nothing is cut or pried beside it, and no plug is pulled? */
-export function hasLiftOutCell({ battery, joints }: Pick<DeviceMap, 'battery' | 'joints'>): boolean {
+export function hasLiftOutCell({ battery, joints, origin }: Pick<DeviceMap, 'battery' | 'joints' | 'origin'>): boolean {
   if (!battery) return false;
+  // of a cell that nobody has seen yet nothing is said
+  if (origin?.unplaced.includes(battery.part)) return false;
   const holds = joints.filter((each) => each.holds.includes(battery.part));
   return !holds.some((each) => each.type === 'bond' || (each.type === 'connector' && !isSelfParting(each)));
 }

@@ -1,7 +1,7 @@
 import type { DeviceMap, Fastener, Joint, Part, Point, SeatJoint } from '../../model/device-map/index.ts';
 import { type Entry, type Line, type ReleasedJoint, type SeenPart, type Teardown, thingKey } from '../record/index.ts';
 
-type Release = Extract<Line, { kind: 'release' }>;
+export type Release = Extract<Line, { kind: 'release' }>;
 
 /** Every joint that was released, as it was told when it first was: in the record, else in a later repair. */
 export function releasedJoints({ record, repairs }: Teardown): ReadonlyMap<string, Release> {
@@ -26,8 +26,9 @@ export function draftedMap(told: Teardown, { hosts, under }: Guessed): DeviceMap
     const entries = under.get(key) ?? [];
     return entries.length > 0 ? { under: entries } : {};
   };
+  const boxes = new Map(told.parts.map(({ id, box }) => [id, box]));
   const released = [...releasedJoints(told)].map(([id, line]): Joint => ({
-    ...jointOf(line, told.fasteners, hosts.get(id) ?? base),
+    ...jointOf(line, told.fasteners, hosts.get(id) ?? base, boxes.get(line.holds?.[0] ?? base)),
     ...underOf(thingKey({ joint: id })),
   }));
   const joints: Joint[] = [...released, ...told.hinges];
@@ -60,8 +61,15 @@ function seatOf({ id, face }: SeenPart, to: string, taken: Set<string>): SeatJoi
   return { id: name, type: 'seat', holds: [id], to, face };
 }
 
-function jointOf(line: Release, fasteners: readonly Fastener[], host: string): Joint {
-  const { kind: _, joint: id, on: __, points, ...told } = line;
+function jointOf(
+  line: Release,
+  fasteners: readonly Fastener[],
+  host: string,
+  held: SeenPart['box'] | undefined,
+): Joint {
+  const { kind: _, joint: id, on: __, points: places, count, ...told } = line;
+  // what was told without a place stands round what it holds
+  const points: ReleasedJoint['points'] = places ?? (count === undefined || !held ? undefined : round(held, count));
   const common = { ...told, id, to: line.to ?? host };
   switch (line.type) {
     case 'screw':
@@ -82,6 +90,23 @@ function jointOf(line: Release, fasteners: readonly Fastener[], host: string): J
   }
 }
 
+/** So many points along the edge of a box, a little within it. */
+function round({ x, y, w, h }: SeenPart['box'], count: number): readonly Point[] {
+  const inset = Math.min(INSET_mm, w / 4, h / 4);
+  const [left, top, right, bottom] = [x + inset, y + inset, x + w - inset, y + h - inset];
+  const way = 2 * (right - left + bottom - top);
+  return Array.from({ length: count }, (_, at) => {
+    const along = (at * way) / count;
+    const [wide, high] = [right - left, bottom - top];
+    if (along < wide) return { x: left + along, y: top };
+    if (along < wide + high) return { x: right, y: top + along - wide };
+    if (along < 2 * wide + high) return { x: right - (along - wide - high), y: bottom };
+    return { x: left, y: bottom - (along - 2 * wide - high) };
+  });
+}
+
+const INSET_mm = 2;
+
 /** A hole is as deep as the screw is long that came out of it, until somebody measures it. */
 function hole(line: Release, point: NonNullable<ReleasedJoint['points']>[number], fasteners: readonly Fastener[]) {
   const kind = fasteners.find(({ id }) => id === (point.fastener ?? line.fastener));
@@ -94,7 +119,8 @@ function mean(points: readonly Point[]): Point {
 }
 
 /** How deep a part lies, from its layer: layers of one face are taken to be as thick as each other. */
-function withDepth({ parts, device }: Teardown, { layer, ...part }: SeenPart): Part {
+function withDepth({ parts, device }: Teardown, seen: SeenPart): Part {
+  const { layer, unplaced: _, ...part } = seen;
   const deepest = (face: Part['face']) =>
     Math.max(-1, ...parts.filter((each) => each.face === face).map((each) => each.layer)) + 1;
   const { thickness } = device.outline;

@@ -28,6 +28,7 @@ export function guessesOf(scene: Scene): Guesses {
     ofSight(scene, thing, candidates, say);
     ofOutlines(scene, thing, candidates, say);
     ofSamePart(scene, thing, candidates, say);
+    ofLastOff(scene, thing, candidates, say);
   }
   ofAnswers(scene, guesses);
   return guesses;
@@ -83,7 +84,7 @@ function ofRefusals(scene: Scene, guesses: Guesses, thing: Thing, { moment, byKe
 /** What came into sight when a part was moved lay beneath it. */
 function ofSight(scene: Scene, thing: Thing, { moment, byKey }: Candidates, say: Say): void {
   const seen = scene.firstSeen(thing);
-  const before = seen === undefined ? undefined : scene.photoBefore(seen);
+  const before = scene.photoBefore(thing);
   if (seen === undefined || before === undefined || seen > moment) return;
   const stretch = { from: before, to: seen };
   const moved = [...scene.movedIn(before, seen)];
@@ -122,6 +123,24 @@ function ofSamePart(scene: Scene, thing: Thing, { byKey }: Candidates, say: Say)
     const joint = other.joint === undefined ? undefined : scene.joint(other.joint);
     if (joint?.type === 'screw' && joint.holds.some((id) => own.holds.includes(id))) say(other, 'likely', 'same-part');
   }
+}
+
+function tiedBy(scene: Scene, joint: string): readonly string[] {
+  const { holds, to } = scene.joint(joint);
+  return [...holds, to];
+}
+
+/** Of what nobody said where it lies, what came off last before it is likely to have lain over it. */
+function ofLastOff(scene: Scene, thing: Thing, { moment, byKey }: Candidates, say: Say): void {
+  if (!scene.isUnplaced(thing)) return;
+  const own = thing.joint === undefined ? [thing.part] : tiedBy(scene, thing.joint);
+  const last = scene.played.steps.slice(0, moment).findLast(({ key, op, before, thing: { part } }) => {
+    if (!op || part === undefined || !byKey.has(key)) return false;
+    const along = scene.along(part, before);
+    // what it rode on lay beneath it
+    return !own.some((id) => along.has(id));
+  });
+  if (last) say(last.thing, 'likely', 'last-off');
 }
 
 /** What was pressed is certain, and what was offered beside it is no entry. */

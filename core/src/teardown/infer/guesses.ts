@@ -4,7 +4,7 @@ import { type Entry, entryKey, type Thing, thingKey } from '../record/index.ts';
 export type Certainty = 'certain' | 'likely' | 'open';
 
 /** The rule that an entry comes from (docs/map-from-teardown.md). */
-export type Rule = 'answer' | 'refused' | 'sight' | 'outline' | 'same-part' | 'candidate';
+export type Rule = 'answer' | 'refused' | 'sight' | 'outline' | 'same-part' | 'last-off' | 'kept-order' | 'candidate';
 
 const SURENESS: Readonly<Record<Certainty, number>> = { certain: 2, likely: 1, open: 0 };
 

@@ -1,8 +1,8 @@
 import { carried, madeBetween, type Mechanism, mechanismOf, OFF } from '../../planner/holds/index.ts';
 import type { SeenPart, Teardown } from '../record/index.ts';
-import { draftedMap, releasedJoints } from './drafted-map.ts';
+import { draftedMap, type Release, releasedJoints } from './drafted-map.ts';
 import { holdsMost } from './outlines.ts';
-import { playedLines } from './played.ts';
+import { type PlayedLines, playedLines } from './played.ts';
 
 /** Guesses hang on each other by what is carried; so many rounds settle them. */
 const MOST_ROUNDS = 6;
@@ -19,7 +19,10 @@ export function guessedHosts(told: Teardown): ReadonlyMap<string, string> {
   let hosts: ReadonlyMap<string, string> = new Map(untold.map(({ joint }) => [joint, base]));
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const mechanism = mechanismOf(draftedMap(told, { hosts, under: new Map() }));
-    const next = new Map(untold.map((line) => [line.joint, settled.get(line.joint) ?? beneath(told, mechanism, line)]));
+    const { steps } = playedLines(mechanism, told.record);
+    const next = new Map(
+      untold.map((line) => [line.joint, settled.get(line.joint) ?? beneath(told, mechanism, steps, line)]),
+    );
     const moved = keptFromLift(told, next);
     moved.forEach((host, joint) => settled.set(joint, host));
     const corrected = new Map([...next, ...moved]);
@@ -33,26 +36,33 @@ export function guessedHosts(told: Teardown): ReadonlyMap<string, string> {
 function beneath(
   told: Teardown,
   mechanism: Mechanism,
-  { joint, type, holds = [], points, at, on }: ReturnType<typeof untoldLine>,
+  steps: PlayedLines['steps'],
+  { joint, type, holds = [], points, at, on }: Release,
 ): string {
-  const steps = playedLines(mechanism, told.record).steps;
   const state = steps.find(({ thing }) => thing.joint === joint)?.before ?? steps.at(-1)?.before;
   const base = mechanism.map.parts[mechanism.base]!.id;
   if (!state) return base;
   const group = on === undefined ? mechanism.base : state.group[mechanism.part.get(on)!]!;
   const away = new Set(holds.flatMap((id) => [...carried(mechanism, state, mechanism.part.get(id)!)]));
   const places = points && points.length > 0 ? points : at ? [at] : [];
-  const held = told.parts.find(({ id }) => id === holds[0])?.box;
-  const near = told.parts.filter((part) => {
+  const held = told.parts.find(({ id }) => id === holds[0]);
+  const there = told.parts.filter((part) => {
     const number = mechanism.part.get(part.id)!;
     const isThere = part.id === on || state.status[number] !== OFF;
-    return isThere && state.group[number] === group && !away.has(number) && holdsMost(part.box, places, held);
+    return isThere && state.group[number] === group && !away.has(number);
   });
-  return hostAmong(near, type === 'connector' || type === 'solder')?.id ?? on ?? base;
+  const isWired = type === 'connector' || type === 'solder';
+  // nobody said where it lies: a plug goes to the main board, what else there is to what all else is held to
+  if (places.length === 0 && held?.unplaced) return (isWired ? mainBoard(there)?.id : undefined) ?? on ?? base;
+  const near = there.filter((part) => !part.unplaced && holdsMost(part.box, places, held?.box));
+  return hostAmong(near, isWired)?.id ?? (isWired ? mainBoard(there)?.id : undefined) ?? on ?? base;
 }
 
-function untoldLine(told: Teardown, joint: string) {
-  return releasedJoints(told).get(joint)!;
+/** The largest board, where the base is none itself. */
+function mainBoard(parts: readonly SeenPart[]): SeenPart | undefined {
+  return parts
+    .filter(({ kind, base }) => kind === 'board' && !base)
+    .toSorted((a, b) => b.box.w * b.box.h - a.box.w * a.box.h)[0];
 }
 
 /** The smallest board for a plug or solder, else a flex, else the deepest, the base last. */

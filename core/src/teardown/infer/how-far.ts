@@ -50,7 +50,7 @@ function isOnlyOneSince(scene: Scene, part: string, at: number, { moment, byKey 
 /** It stood open on the photograph before the first that shows the thing, and only it was moved in between. */
 function stoodOnPhotoBefore(scene: Scene, part: string, thing: Thing): boolean {
   const seen = scene.firstSeen(thing);
-  const before = seen === undefined ? undefined : scene.photoBefore(seen);
+  const before = scene.photoBefore(thing);
   if (seen === undefined || before === undefined) return false;
   const moved = scene.movedIn(before, seen);
   const state = scene.played.after(before);

@@ -6,6 +6,7 @@ import { type Certainty, certaintyOf, isIn, type Rule, whyOf } from './guesses.t
 import { guessedHosts } from './hosts.ts';
 import { allowItsRecord, underOf } from './own-record.ts';
 import { type Question, questionsOf } from './what-held-it.ts';
+import { keepOrder } from './kept-order.ts';
 import { learnt, type Refuted } from './repairs.ts';
 import { Scene } from './scene.ts';
 import { checkDraft, checkTold } from './told-check.ts';
@@ -34,12 +35,22 @@ export interface InferredMap {
  * @throws Refusal naming the field, where something is named that is not there
  */
 export function inferMap(told: Teardown): InferredMap {
+  const { questions, ...inferred } = mapInferred(told);
+  return { ...inferred, questions: questions() };
+}
+
+/** The same, with what to ask next only where that is wanted: it takes longer than the map. */
+export function mapInferred(
+  told: Teardown,
+  { keepsOrder = false }: { readonly keepsOrder?: boolean } = {},
+): Omit<InferredMap, 'questions'> & { questions(): InferredMap['questions'] } {
   checkTold(told);
   checkDraft(draftedMap(told, { hosts: new Map(), under: new Map() }));
   const hosts = guessedHosts(told);
   const scene = new Scene(told, hosts);
   const guesses = guessesOf(scene);
   const refuted = learnt(scene, guesses);
+  if (keepsOrder) keepOrder(scene, guesses);
   allowItsRecord(told, hosts, guesses);
   const map = draftedMap(told, { hosts, under: underOf(guesses) });
   const isTold = new Set([
@@ -61,7 +72,7 @@ export function inferMap(told: Teardown): InferredMap {
         why: whyOf(guess),
         reasons: [...new Set(guess.reasons.map(({ why }) => why))],
       })),
-    questions: questionsOf(scene, hosts, guesses),
+    questions: () => questionsOf(scene, hosts, guesses),
     refuted,
   };
 }

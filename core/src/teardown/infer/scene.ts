@@ -12,6 +12,9 @@ import { draftedMap, type Guessed, releasedJoints } from './drafted-map.ts';
 import { coversThem } from './outlines.ts';
 import { type PlayedLines, playedLines } from './played.ts';
 
+/** So much of the device has to lie under a part for it to lie over what has no place. */
+const MOST_OF_IT = 0.6;
+
 /** One teardown as it can be asked about: what was where, what covers what, what was seen when. */
 export class Scene {
   readonly told: Teardown;
@@ -20,7 +23,8 @@ export class Scene {
   readonly #parts: ReadonlyMap<string, SeenPart>;
   readonly #points = new Map<string, readonly Point[]>();
   readonly #firstSeen = new Map<string, number>();
-  readonly #photos: readonly number[];
+  readonly #photos: Teardown['photos'];
+  readonly #faceSeen = new Map<string, Face | undefined>();
 
   /** @param hosts of joints that were told without one */
   constructor(told: Teardown, hosts: Guessed['hosts']) {
@@ -31,11 +35,13 @@ export class Scene {
     for (const [id, { points, at }] of releasedJoints(told)) {
       this.#points.set(thingKey({ joint: id }), points && points.length > 0 ? points : at ? [at] : []);
     }
-    this.#photos = [...new Set(told.photos.map(({ after }) => after))].toSorted((a, b) => a - b);
-    const after = new Map(told.photos.map((photo) => [photo.id, photo.after]));
+    this.#photos = told.photos.toSorted((a, b) => a.after - b.after);
+    const byId = new Map(told.photos.map((photo) => [photo.id, photo]));
     for (const { photo, ...thing } of told.seen) {
-      const at = after.get(photo);
-      if (at !== undefined) this.#firstSeen.set(thingKey(thing), at);
+      const on = byId.get(photo);
+      if (!on) continue;
+      this.#firstSeen.set(thingKey(thing), on.after);
+      this.#faceSeen.set(thingKey(thing), on.face);
     }
   }
 
@@ -72,8 +78,19 @@ export class Scene {
     return this.part(joint === undefined ? part : this.joint(joint).holds[0]!).box;
   }
 
+  /** Nobody said where it lies. */
+  isUnplaced(thing: Thing): boolean {
+    if (this.pointsOf(thing).length > 0) return false;
+    return this.part(thing.joint === undefined ? thing.part : this.joint(thing.joint).holds[0]!).unplaced === true;
+  }
+
+  /** What has no place is covered by what reaches over most of the device, and covers nothing. */
   covers(part: string, thing: Thing): boolean {
-    return coversThem(this.part(part), this.pointsOf(thing), this.boxOf(thing));
+    const over = this.part(part);
+    if (over.unplaced) return false;
+    if (!this.isUnplaced(thing)) return coversThem(over, this.pointsOf(thing), this.boxOf(thing));
+    const { width, height } = this.told.device.outline;
+    return over.box.w * over.box.h > MOST_OF_IT * width * height;
   }
 
   /** After how many lines the first photograph was taken on which it can be seen. */
@@ -81,9 +98,14 @@ export class Scene {
     return this.#firstSeen.get(thingKey(thing));
   }
 
-  /** After how many lines the photograph before that one was taken. */
-  photoBefore(after: number): number | undefined {
-    return this.#photos.findLast((each) => each < after);
+  /** After how many lines the photograph before that one was taken, of the same face where each shows one. */
+  photoBefore(thing: Thing): number | undefined {
+    const seen = this.firstSeen(thing);
+    const face = this.#faceSeen.get(thingKey(thing));
+    if (seen === undefined) return undefined;
+    return this.#photos.findLast(
+      (each) => each.after < seen && (face === undefined || each.face === undefined || each.face === face),
+    )?.after;
   }
 
   /** With whom it lies. */

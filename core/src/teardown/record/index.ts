@@ -1,3 +1,4 @@
+export { BARE_BASE, BARE_CELL, bareMap, isBare, type Unopened } from './bare-map.ts';
 export {
   type Answered,
   type Entry,
@@ -12,3 +13,16 @@ export {
   thingOf,
 } from './teardown.ts';
 export { teardownSchema } from './teardown-schema.ts';
+export { COMES_NEXT, teardownOf } from './teardown-of.ts';
+export {
+  type TeardownEventData,
+  type TeardownEventType,
+  type Told,
+  type ToldJoint,
+  type ToldPart,
+  type ToldScrew,
+} from './told.ts';
+export { toldProblem } from './told-problem.ts';
+export { MOST_ALIKE, TEARDOWN_DATA } from './told-schema.ts';
+export { heldBy, holdingNothing, partsOff, type Step, type ToldSoFar, toldSoFar } from './told-so-far.ts';
+export { USUAL } from './usual.ts';

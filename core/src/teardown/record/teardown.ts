@@ -1,9 +1,13 @@
-import type { DeviceMap, Fastener, HingeJoint, Joint, Part, Point } from '../../model/device-map/index.ts';
+import type { DeviceMap, Face, Fastener, HingeJoint, Joint, Part, Point } from '../../model/device-map/index.ts';
 
 /** A device that is taken apart without a map, as it was told: shapes of docs/map-from-teardown.md. */
 
 /** A part as it was seen: how deep is told by layers, 0 the outermost on its face. */
-export type SeenPart = Omit<Part, 'z' | 'under'> & { readonly layer: number };
+export type SeenPart = Omit<Part, 'z' | 'under'> & {
+  readonly layer: number;
+  /** nobody said where it lies: its box only stands for it */
+  readonly unplaced?: boolean;
+};
 
 /** What something may lie under: a part until it is open or off, or a joint. */
 export type Entry =
@@ -26,6 +30,8 @@ export interface ReleasedJoint {
   readonly points?: readonly (Point & { readonly id?: string; readonly fastener?: string })[];
   readonly at?: Point;
   readonly fastener?: string;
+  /** how many, where nobody said where they are */
+  readonly count?: number;
 }
 
 /** One line of what was done. `on`: the part on the mat on which it was done. */
@@ -48,8 +54,8 @@ export interface Teardown {
   readonly hinges: readonly HingeJoint[];
   readonly parts: readonly SeenPart[];
   readonly record: readonly Line[];
-  /** `after` counts lines of the record, refusals included */
-  readonly photos: readonly { readonly id: string; readonly after: number }[];
+  /** `after` counts lines of the record, refusals included; without a face a photograph is of both */
+  readonly photos: readonly { readonly id: string; readonly after: number; readonly face?: Face }[];
   /** the first photograph on which a thing can be seen */
   readonly seen: readonly ({ readonly photo: string } & Thing)[];
   readonly answers: readonly Answered[];
