@@ -35,6 +35,13 @@ function liesFor(bench: TestBench, pick: <T>(from: readonly T[]) => T): Lie {
   const bond = pick(bonds);
   const event = bench.state.events.length > 0 ? pick(bench.state.events).id : '00000000-0000-4000-8000-000000000000';
   const release = { id: `release:${joint}`, kind: 'release', joint };
+  // a seam that is closed still, and may be heated
+  const { joint: numbers } = bench.mechanism;
+  const hot = map.joints.find(
+    (each) => each.type === 'bond' && each.heat && !bench.state.device.released[numbers.get(each.id)!],
+  );
+  if (hot && pick([true, ...Array.from({ length: 8 }, () => false)]))
+    return ['heat-on', { joint: hot.id, setting: usualSetting('plate'), heat_s: 60 }];
   // any type of event at all, whoever says it, as often as one that is made up for this repair
   if (pick([true, false])) {
     const type = pick(Object.keys(EVERY_EVENT) as EventType[]);
@@ -162,7 +169,7 @@ describe('a client that lies', () => {
     { map: tern5(), part: 'cell' },
     { map: shearwater11(), part: 'display' },
   ])('gets nothing past the bench at $part of $map.id', ({ map, part }) => {
-    for (let seed = 1; seed <= 26 * EFFORT; seed++) walk(map, part, seed);
+    for (let seed = 1; seed <= 20 * EFFORT; seed++) walk(map, part, seed);
     // it stopped and was cleared, heated and wetted, undid and decided, and went on in between
     for (const type of ['stop', 'clear', 'undo', 'did', 'heat-on', 'prepared']) {
       expect(went.get(type) ?? 0, type).toBeGreaterThan(0);
