@@ -35,7 +35,7 @@ const HOUSES = {
     'drawn/shown',
     'drawn/picture',
     'asking/question',
-    'asking/at-bench asking/handing-over asking/preparing asking/taking-in',
+    'asking/at-bench asking/handing-over asking/preparing asking/taking-in asking/taking-apart',
     'api',
   ],
   'server/src': ['disk sizes print stand-ins', 'people store', 'http export', 'network compute backup', 'routes'],

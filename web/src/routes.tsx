@@ -92,6 +92,11 @@ export const routes: RouteObject[] = [
     errorElement: <Broken />,
   },
   {
+    path: 'unmapped',
+    lazy: () => import('./taking-apart/unmapped-view.tsx').then(({ UnmappedView }) => ({ Component: UnmappedView })),
+    errorElement: <Broken />,
+  },
+  {
     path: 'jobs/:id',
     lazy: () => import('./at-bench/bench-view.tsx').then(({ BenchView }) => ({ Component: Fresh(BenchView) })),
     errorElement: <Broken />,

@@ -40,6 +40,7 @@ import { useGive } from '../frame/use-give.ts';
 import { JobFrame, type OpenJob } from '../job/job-frame.tsx';
 import { Stopped } from '../job/stopped.tsx';
 import { usePicture } from '../photos/use-picture.tsx';
+import { TakingApart } from '../taking-apart/taking-apart.tsx';
 import { useContainers } from '../screws/use-keepings.ts';
 import { useSelfTest } from '../trying/self-test.tsx';
 import { useWhereToTry } from '../trying/use-where-to-try.ts';
@@ -60,7 +61,7 @@ import { Why } from './why.tsx';
 
 /** At the bench: one repair, from the plan to the record. */
 export function BenchView() {
-  return <JobFrame>{(job) => <Bench {...job} />}</JobFrame>;
+  return <JobFrame>{(job) => (job.state.teardown === 'on' ? <TakingApart {...job} /> : <Bench {...job} />)}</JobFrame>;
 }
 
 function Bench({ session, bench, mechanism, map, state }: OpenJob) {

@@ -4,7 +4,7 @@ import type { Plan } from '@nibrel/core/planner/plan';
 import { useQuery } from '@tanstack/react-query';
 import { Slider } from 'radix-ui';
 import { useState } from 'react';
-import { NavLink, useParams } from 'react-router';
+import { Link, NavLink, useParams } from 'react-router';
 import { mapKey } from '../app/map-key.ts';
 import { api } from '../app/client.ts';
 import { useKeys } from '../app/keys.ts';
@@ -41,7 +41,17 @@ export function DevicesView() {
             </li>
           ))}
         </ul>
-        {maps.data?.length !== 0 && <ImportMap known={new Set(maps.data?.map((each) => each.id))} />}
+        {maps.data?.length !== 0 && (
+          <div className="flex flex-col items-start gap-3">
+            <ImportMap known={new Set(maps.data?.map((each) => each.id))} />
+            <Link
+              to="/unmapped"
+              className="inline-flex min-h-12 items-center border border-ink px-4 font-semibold hover:bg-mat"
+            >
+              Take apart one without a map
+            </Link>
+          </div>
+        )}
       </nav>
       {map.isError && (
         <div className="p-8">

@@ -48,10 +48,8 @@ export function FirstMap() {
       </div>
       <div>
         <h2 className="text-lead font-bold">Take an unmapped device apart</h2>
-        <p className="text-body text-quiet">
-          Its first teardown will become its map. This can not be done yet: until then write its map, or begin with one
-          of a device that is built alike.
-        </p>
+        <p className="mb-2 text-body text-quiet">You say what comes off: its first teardown becomes its map.</p>
+        <Button onClick={() => void navigate('/unmapped')}>I take it apart</Button>
       </div>
     </section>
   );

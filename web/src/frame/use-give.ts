@@ -1,4 +1,4 @@
-import type { Gives, Page, Question, Sheet } from '@nibrel/core/asking/question';
+import type { Gives, Page, Question, Sheet, Telling } from '@nibrel/core/asking/question';
 import type { TroubleKind } from '@nibrel/core/job/events';
 import { useNavigate } from 'react-router';
 import { sound } from '../app/feedback.ts';
@@ -23,8 +23,11 @@ interface Giving {
   onPicture?(of: 'step' | 'mat'): void;
   onThen?(question: Question): void;
   onMark?(marked: Extract<Gives, { kind: 'mark' }>): void;
-  /** all that was said was taken */
-  onSaid?(): void;
+  /** what is told now of a device without a map, and where in its record that belongs */
+  onTell?(telling: Telling): void;
+  onInsert?(before: string | null): void;
+  /** all that was said was taken; what is told next */
+  onSaid?(next: Telling | undefined): void;
 }
 
 /** Does what an answer gives: nothing is decided here. @returns was it taken? */
@@ -37,11 +40,11 @@ export function useGive({ say, undo, job }: Session, on: Giving) {
     return true;
   };
 
-  async function said({ events, teaches, then }: Extract<Gives, { kind: 'say' }>): Promise<boolean> {
+  async function said({ events, teaches, then, next }: Extract<Gives, { kind: 'say' }>): Promise<boolean> {
     if (events.some(({ type, data }) => type === 'test' && data.result === 'fails')) sound('fails');
     for (const each of events) if (!(await say(each))) return false;
     if (teaches) tell.mutate(teaches);
-    on.onSaid?.();
+    on.onSaid?.(next);
     const isFinished = events.some(({ type }) => type === 'finish');
     if (isFinished) sound('finished');
     const to = isFinished ? 'record' : then;
@@ -62,6 +65,10 @@ export function useGive({ say, undo, job }: Session, on: Giving) {
         return on.onThen?.(gives.question);
       case 'mark':
         return on.onMark?.(gives);
+      case 'tell':
+        return on.onTell?.(gives.telling);
+      case 'insert':
+        return on.onInsert?.(gives.before);
       case 'shop':
         return tell.mutate({ type: gives.type, data: gives.data });
       case 'undo':

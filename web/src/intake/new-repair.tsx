@@ -104,6 +104,8 @@ export function NewRepair() {
         if (gives.id !== mapId) setSearch({ map: gives.id }, { replace: true });
         setMore(false);
         return goOn();
+      case 'unmapped':
+        return void navigate('/unmapped');
       case 'part':
         return pickPart(gives.id);
       case 'full':

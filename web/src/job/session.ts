@@ -10,6 +10,7 @@ import {
   undoProblem,
 } from '@nibrel/core/job/events';
 import { type Going, goingOf, goingOn, withEvent } from '@nibrel/core/job/fold';
+import { isPrepared } from '@nibrel/core/job/rules';
 import { type JobState, UNKNOWN } from '@nibrel/core/job/state';
 import type { DeviceMap } from '@nibrel/core/model/device-map';
 import type { Mechanism } from '@nibrel/core/planner/holds';
@@ -111,8 +112,9 @@ export function openSession(id: string, plans: boolean): StoreApi<Session> {
       if (isOther) planner?.goBy(mechanism.map);
       const last = ahead ?? (isOther ? null : lastAhead);
       set({ mechanism, state, ahead, lastAhead: last, planning: false, planProblem: null });
-      // nothing is planned while it is told what comes off
-      if (ahead || state.teardown === 'on') planner?.settled();
+      // nothing is planned while it is told what comes off; what its bench needs is, before that
+      const isTold = state.teardown === 'on' && isPrepared(mechanism, state);
+      if (ahead || isTold) planner?.settled();
       else planner?.want(state);
     };
 

@@ -69,6 +69,24 @@ const WHILE_HELD: ReadonlySet<string> = new Set([
   ...LOOKS.map(({ id }) => id),
 ]);
 
+/** The same while a device is taken apart without a map: what is said of a plan or a map has no place in it. */
+export function whatIsWrongApart(mechanism: Mechanism, state: JobState): Question {
+  const asked = whatIsWrong(mechanism, state, undefined);
+  return { ...asked, answers: asked.answers.filter(({ id }) => !OF_A_PLAN.has(id)) };
+}
+
+const OF_A_PLAN: ReadonlySet<string> = new Set([
+  'held',
+  'not-mapped',
+  'other',
+  'trial',
+  'target',
+  'flush',
+  'picture',
+  'look-back',
+  'look-ahead',
+]);
+
 function troubles(map: DeviceMap, op: Op | undefined): readonly Keyless[] {
   const type = jointById(map, op?.joint)?.type;
   const kind = type === 'screw' || type === 'bond' || type === 'clip' || type === 'connector' ? type : 'other';

@@ -21,17 +21,28 @@ export function given(
   if (gives.kind !== 'say') return { gives };
   const [first, ...rest] = gives.events;
   const scaled = typeof value === 'number' ? value * (takes.factor ?? 1) : value;
-  const filled = { ...first, data: { ...first!.data, [takes.name]: scaled } } as Said;
+  const filled = { ...first, data: withAt(first!.data, takes.name.split('.'), scaled) } as Said;
   return { gives: withIds({ ...gives, events: [filled, ...rest] }, newId) };
 }
 
 /** Null where it is missing, no figure, or out of its range. */
-function valueOf({ kind, least = -Infinity, most = Infinity }: AskedField, typed: string): string | number | null {
+function valueOf(
+  { kind, least = -Infinity, most = Infinity, isWhole = false }: AskedField,
+  typed: string,
+): string | number | null {
   const text = typed.trim();
   if (text === '') return null;
   if (kind === 'text') return text;
   const value = Number(text.replace(',', '.'));
-  return Number.isFinite(value) && value >= least && value <= most ? value : null;
+  if (!Number.isFinite(value) || (isWhole && !Number.isInteger(value))) return null;
+  return value >= least && value <= most ? value : null;
+}
+
+/** The same data with a value at a path: *screws*, *0*, *length*. */
+function withAt(data: unknown, [name = '', ...rest]: readonly string[], value: string | number): unknown {
+  const next = (of: unknown) => (rest.length === 0 ? value : withAt(of, rest, value));
+  if (Array.isArray(data)) return data.map((each, at) => (String(at) === name ? next(each) : each));
+  return { ...(data as object), [name]: next((data as Readonly<Record<string, unknown>>)[name]) };
 }
 
 /** A part that arrives has one id in all that is said of it. */

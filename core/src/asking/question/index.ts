@@ -16,6 +16,7 @@ export {
   saying,
   type Sheet,
   type Takes,
+  type Telling,
   type Told,
   type Wait,
   type Weight,

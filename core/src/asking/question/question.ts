@@ -82,7 +82,10 @@ export interface Answer {
   readonly takes?: Takes;
 }
 
-/** Where the value of the question's field goes: a field of the data of the answer's first event, times a factor; the reason of a mark. */
+/**
+ * Where the value of the question's field goes: a field of the data of the answer's first event (*screws.0.length* one within it), times a
+ * factor; the reason of a mark.
+ */
 export interface Takes {
   readonly name: string;
   readonly factor?: number;
@@ -90,7 +93,14 @@ export interface Takes {
 
 /** What an answer does. */
 export type Gives =
-  | (Extract<Does, { kind: 'say' }> & { readonly then?: Page })
+  | (Extract<Does, { kind: 'say' }> & {
+      readonly then?: Page;
+      /** what is told next of a device that is taken apart without a map */
+      readonly next?: Telling;
+    })
+  /** what of it is told now; in the record directly before a line of it, or at its end again */
+  | { readonly kind: 'tell'; readonly telling: Telling }
+  | { readonly kind: 'insert'; readonly before: string | null }
   | { readonly kind: 'go'; readonly to: Page }
   /** a part at the parts desk, by its id */
   | { readonly kind: 'desk'; readonly part: string }
@@ -112,8 +122,25 @@ export type Gives =
   | { readonly kind: 'until' }
   | { readonly kind: 'nothing' };
 
+/** What of a device is being told that is taken apart without a map. */
+export type Telling =
+  | { readonly at: 'root' }
+  | { readonly at: 'screws'; readonly letter: string | null }
+  | { readonly at: 'drive' }
+  | { readonly at: 'plug'; readonly style: 'press' | 'zif-flip' | 'coax' }
+  | { readonly at: 'glue' }
+  | { readonly at: 'off'; readonly to: 'open' | 'off' }
+  | { readonly at: 'holds'; readonly joint: string }
+  | { readonly at: 'stuck' }
+  | { readonly at: 'stuck-by'; readonly part: string }
+  | { readonly at: 'more' }
+  | { readonly at: 'earlier' }
+  | { readonly at: 'look' }
+  | { readonly at: 'look-at'; readonly part: string }
+  | { readonly at: 'measure'; readonly screw: string };
+
 /** What is chosen of a repair that does not exist yet: its device, a part of it, what is done with that, one part less. */
-export type Pick = 'device' | 'part' | 'full' | 'ask' | 'drop' | 'more' | 'take-in';
+export type Pick = 'device' | 'unmapped' | 'part' | 'full' | 'ask' | 'drop' | 'more' | 'take-in';
 
 /** What a page notes of a thing: it is done, it is gone on without, it is passed over for now, it has come after all. */
 type Mark = 'done' | 'without' | 'passed' | 'here';
@@ -153,6 +180,8 @@ export interface AskedField {
   readonly unit?: string;
   readonly least?: number;
   readonly most?: number;
+  /** no fractions */
+  readonly isWhole?: boolean;
   /** what stands in it before anything is typed */
   readonly start?: string;
   /** what is said where it is missing or wrong */

@@ -53,12 +53,15 @@ function deviceAsked({ maps, map, find }: NewRepair): Turn {
       ...NOTHING_ASKED,
       id: 'device',
       title: 'Which device?',
-      hint: maps.length === 0 ? 'There is no map yet: import one at Devices.' : '',
+      hint: maps.length === 0 ? 'There is no map yet: import one, or take a device apart.' : '',
       field: { label: 'Find a device', kind: 'text', cure: 'Type a part of its name.' },
       list: shown.map(({ id, name }) => line(id, name, id === map?.id, pick('device', id))),
-      answers: withKeys(
-        map ? [{ id: 'this', label: `It is a ${map.name}`, weight: 'main', gives: pick('device', map.id) }] : [],
-      ),
+      answers: withKeys([
+        ...(map
+          ? [{ id: 'this', label: `It is a ${map.name}`, weight: 'main', gives: pick('device', map.id) } as const]
+          : []),
+        { id: 'unmapped', label: 'It has no map: take it apart', weight: 'plain', gives: pick('unmapped', '') },
+      ]),
     },
   };
 }

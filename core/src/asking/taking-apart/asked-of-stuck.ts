@@ -1,0 +1,79 @@
+import { COMES_NEXT, partsOff, type Thing } from '../../teardown/record/index.ts';
+import {
+  type Gives,
+  type Keyless,
+  type Line,
+  NOTHING_ASKED,
+  type Question,
+  saying,
+  type Telling,
+  withKeys,
+} from '../question/index.ts';
+import { likelyKinds, newPart, type TakingApart, tell } from './telling.ts';
+import { jointLabel, partLabel } from './told-words.ts';
+
+/** What would not move: it tells more than what did. */
+export function stuckAsked({ so, mechanism: { map }, face }: TakingApart): Question {
+  const off = partsOff(so);
+  const isStill = (id: string) =>
+    id !== COMES_NEXT && !off.has(id) && !map.parts.some((part) => part.base && part.id === id);
+  const known = [...so.parts.keys()].filter(isStill);
+  const kinds = likelyKinds(so)
+    .map((kind) => newPart(so, kind, face))
+    .filter(({ id }) => !so.parts.has(id));
+  const lines: Line[] = [
+    ...known.map((id) => line(id, partLabel(so, id), tell({ at: 'stuck-by', part: id }))),
+    ...kinds.map((part) => ({
+      ...line(part.id, part.name ?? part.id, {
+        kind: 'say' as const,
+        events: [{ type: 'described' as const, data: { parts: [part] } }],
+        next: { at: 'stuck-by' as const, part: part.id },
+      }),
+    })),
+  ];
+  return {
+    ...NOTHING_ASKED,
+    id: 'stuck',
+    place: 'It would not move',
+    title: 'What would not move?',
+    hint: 'Not by force: something still holds it.',
+    list: lines,
+    answers: [],
+  };
+}
+
+function line(id: string, text: string, gives: Gives): Line {
+  return { id, text, more: '', at: null, isDone: false, gives };
+}
+
+/** What held it, where that is seen by now; it can be told later as well, by what comes off before it moves. */
+export function stuckByAsked(now: TakingApart, { part }: Extract<Telling, { at: 'stuck-by' }>): Question {
+  const {
+    so,
+    before,
+    mechanism: { map },
+  } = now;
+  const placed = before === null ? {} : { before };
+  const off = partsOff(so);
+  const say = (by: Thing | null): Gives => saying('stuck', { part, ...(by ? { by } : {}), ...placed });
+  const others = [...so.parts.keys()].filter(
+    (id) => id !== part && id !== COMES_NEXT && !off.has(id) && !map.parts.some((each) => each.base && each.id === id),
+  );
+  const undone = new Set(so.steps.flatMap((step) => (step.kind === 'release' ? [step.joint] : [])));
+  const joints = [...so.joints.keys()].filter((id) => !undone.has(id));
+  const lines = [
+    ...others.map((id) => line(id, partLabel(so, id), say({ part: id }))),
+    ...joints.map((id) => line(id, jointLabel(so, id), say({ joint: id }))),
+  ];
+  const main: Keyless = { id: 'not-known', label: 'Not known yet', weight: 'main', gives: say(null) };
+  return {
+    ...NOTHING_ASKED,
+    id: `stuck-by ${part}`,
+    place: 'It would not move',
+    title: 'What held it?',
+    detail: partLabel(so, part),
+    hint: 'If you find it later, tell it as what comes off next.',
+    list: lines,
+    answers: withKeys([main]),
+  };
+}
