@@ -1,6 +1,7 @@
-import type { AskedField, Line, Question } from '@nibrel/core/asking/question';
+import type { Answer, AskedField, Line, Question } from '@nibrel/core/asking/question';
 import { bitMark, capital } from '@nibrel/core/planner/words';
 import { type ReactNode, type Ref } from 'react';
+import { Key } from '../ui/button.tsx';
 import { Caution } from '../ui/caution.tsx';
 import { Field } from '../ui/field.tsx';
 import { Offered } from '../ui/offered.tsx';
@@ -18,13 +19,25 @@ interface AskedProps {
   readonly why?: ReactNode;
   readonly field?: ReactNode;
   onLine?(line: Line): void;
+  onChoice?(choice: Answer): void;
   /** what belongs to one of the lines */
   renderLine?(line: Line): ReactNode;
 }
 
 /** What is asked: its caution first, then what to do in the largest type, with what, and why now. */
-export function Asked({ question, name, isAhead, lead, children, why, field, onLine, renderLine }: AskedProps) {
-  const { cautions, place, title, detail, tool, hint, list } = question;
+export function Asked({
+  question,
+  name,
+  isAhead,
+  lead,
+  children,
+  why,
+  field,
+  onLine,
+  onChoice,
+  renderLine,
+}: AskedProps) {
+  const { cautions, place, title, detail, tool, hint, list, choices } = question;
   // nothing is asked yet
   if (question.id === 'planning') return <p className="p-6 text-far text-quiet">{title}</p>;
   return (
@@ -50,10 +63,38 @@ export function Asked({ question, name, isAhead, lead, children, why, field, onL
         {hint && <p className="text-lead text-quiet">{hint}</p>}
         {field}
         {list.length > 0 && <Lines list={list} onLine={onLine} renderLine={renderLine} />}
+        {choices.length > 0 && <Choices choices={choices} onChoice={onChoice} />}
         {children}
         {why && <div className="mt-auto">{why}</div>}
       </div>
     </section>
+  );
+}
+
+interface ChoicesProps {
+  readonly choices: readonly Answer[];
+  readonly onChoice: AskedProps['onChoice'];
+}
+
+/** Many things of which one is chosen, in two columns; the first have their digit. */
+function Choices({ choices, onChoice }: ChoicesProps) {
+  return (
+    <ul aria-label="Choose" className="grid grid-cols-2 gap-2">
+      {choices.map((choice) => (
+        <li key={choice.id}>
+          <button
+            type="button"
+            data-choice={choice.id}
+            disabled={choice.notNow !== undefined}
+            onClick={() => onChoice?.(choice)}
+            className="flex min-h-12 w-full items-center justify-between gap-2 border border-hair bg-sheet px-3 text-left text-body leading-tight font-semibold hover:border-ink hover:bg-mat"
+          >
+            <span>{choice.label}</span>
+            {choice.key && <Key name={choice.key} />}
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -6,7 +6,7 @@ export function useAnswers(answers: readonly Answer[], give: (answer: Answer) =>
   const keys: Record<string, () => void> = {};
   for (const answer of answers) {
     for (const key of [answer.key, answer.also, ...(answer.key === ' ' ? ['PageDown'] : [])]) {
-      if (key !== undefined && answer.notNow === undefined) keys[key] ??= () => give(answer);
+      if (key && answer.notNow === undefined) keys[key] ??= () => give(answer);
     }
   }
   useKeys(keys, active);

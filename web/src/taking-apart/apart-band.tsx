@@ -27,7 +27,7 @@ export const ApartBand = memo(function ApartBand({ map, state, so, person, onPer
           <Link to="/" aria-label="Bench" className="mr-2 no-underline">
             ‹
           </Link>
-          {map.name} · {state.job.title}
+          {map.name === state.job.title ? map.name : `${map.name} · ${state.job.title}`}
         </p>
         <p className="truncate text-note text-quiet">
           Taken apart for the first time ·{' '}

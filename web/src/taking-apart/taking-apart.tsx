@@ -94,7 +94,7 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
   });
   const answer = (chosen: Answer) => field.give(chosen);
   const other = ({ gives }: Answer) => void give(gives);
-  useAnswers(question.answers, answer);
+  useAnswers([...question.answers, ...question.choices], answer);
   const lettered = [...ends, ...byLetter(wrong.answers)];
   useAnswers(lettered, other);
   useSpokenStep(aloud(question));
@@ -116,6 +116,7 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
               name="What came off"
               field={question.field && <FieldAsked key={question.id} field={question.field} {...field.shown} />}
               onLine={({ gives }) => !busy && gives && void give(gives)}
+              onChoice={(chosen) => !busy && answer(chosen)}
             />
           )}
         </>
@@ -152,7 +153,7 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
           />
           <AnswersSheet question={wrong} open={sheet === 'wrong'} onClose={() => setSheet(null)} onGive={other} />
           <KeysSheet
-            answers={[...question.answers, ...lettered]}
+            answers={[...question.answers, ...question.choices.filter(({ key }) => key !== ''), ...lettered]}
             open={sheet === 'keys'}
             onClose={() => setSheet(null)}
           />

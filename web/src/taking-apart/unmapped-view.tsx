@@ -5,7 +5,7 @@ import { bareMap } from '@nibrel/core/teardown/record';
 import { UNNAMED } from '@nibrel/core/workshop/shop';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Joi from 'joi';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api } from '../app/client.ts';
 import { decimal } from '../app/format.ts';
@@ -71,7 +71,7 @@ export function UnmappedView() {
   const { field, sent } = useFields(schema, NOTHING);
   const [problem, setProblem] = useState<string | null>(null);
   // a map that was stored before its job was refused is used by the next try
-  const stored = useRef<string | null>(null);
+  const [stored, setStored] = useState<string | null>(null);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const drawn = useMemo(() => bareMap({ id: 'unmapped', name: 'Unmapped', kind, hasCell: kind !== 'other' }), [kind]);
@@ -83,9 +83,9 @@ export function UnmappedView() {
           value === '' ? [] : [[key, decimal(value)!]],
         ),
       );
-      const id = stored.current ?? freeSlug(name, new Set(maps.map((each) => each.id)));
-      if (stored.current === null) await api.addMap(bareMap({ id, name, kind, outline, hasCell: kind !== 'other' }));
-      stored.current = id;
+      const id = stored ?? freeSlug(name, new Set(maps.map((each) => each.id)));
+      if (stored === null) await api.addMap(bareMap({ id, name, kind, outline, hasCell: kind !== 'other' }));
+      setStored(id);
       const job = await api.addJob({ map: id, targets: [{ full: true }], ...owner });
       const begun = {
         id: crypto.randomUUID(),

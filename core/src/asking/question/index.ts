@@ -21,4 +21,4 @@ export {
   type Wait,
   type Weight,
 } from './question.ts';
-export { byLetter, withKeys } from './with-keys.ts';
+export { asChoices, byLetter, withKeys } from './with-keys.ts';

@@ -14,4 +14,5 @@ export const NOTHING_ASKED: Question = {
   field: null,
   wait: null,
   answers: [],
+  choices: [],
 };

@@ -31,6 +31,8 @@ export interface Question {
   readonly wait: Wait | null;
   /** the main answer first, where there is one */
   readonly answers: readonly Answer[];
+  /** one of many things is chosen: more than the bar has room for. The first have a digit, the others no key */
+  readonly choices: readonly Answer[];
 }
 
 /** A caution. */

@@ -18,3 +18,8 @@ export function withKeys(answers: readonly Keyless[]): readonly Answer[] {
 export function byLetter(answers: readonly Answer[]): readonly Answer[] {
   return answers.filter(({ key }) => !/^\d$/.test(key));
 }
+
+/** What is chosen from, the first with digits from 1 on; what comes after the ninth has no key. */
+export function asChoices(choices: readonly Omit<Answer, 'key' | 'weight'>[]): readonly Answer[] {
+  return choices.map((choice, at) => ({ ...choice, key: at < 9 ? String(at + 1) : '', weight: 'plain' }));
+}

@@ -1,6 +1,5 @@
-import type { ToldJoint } from '../../teardown/record/index.ts';
-import { partsOff } from '../../teardown/record/index.ts';
-import { type Keyless, NOTHING_ASKED, type Question, withKeys } from '../question/index.ts';
+import { partsOff, type ToldJoint } from '../../teardown/record/index.ts';
+import { asChoices, NOTHING_ASKED, type Question, withKeys } from '../question/index.ts';
 import { cameOff, freeId, type TakingApart } from './telling.ts';
 
 /** Before anything is cut beside a cell that is in, its charge is known. */
@@ -74,11 +73,10 @@ export function glueAsked(now: TakingApart): Question {
         isKnown: so.steps.some((step) => step.kind === 'release' && so.joints.get(step.joint)?.type === 'bond'),
       },
     ],
-    answers: withKeys(
-      GLUES.map(({ id, label, joint }): Keyless => ({
+    choices: asChoices(
+      GLUES.map(({ id, label, joint }) => ({
         id,
         label,
-        weight: 'plain',
         gives: cameOff(now, { joint: { ...joint, id: freeId(so.joints, 'glue'), type: 'bond' } }),
       })),
     ),

@@ -1,9 +1,17 @@
 import { MOST_ALIKE, type ToldScrew } from '../../teardown/record/index.ts';
-import { type Keyless, type Line, NOTHING_ASKED, type Question, type Telling, withKeys } from '../question/index.ts';
+import {
+  asChoices,
+  type Keyless,
+  type Line,
+  NOTHING_ASKED,
+  type Question,
+  type Telling,
+  withKeys,
+} from '../question/index.ts';
 import { cameOff, freeId, type TakingApart, tell } from './telling.ts';
 
 /** So many are pressed as a digit; more are typed. */
-const PRESSED = [1, 2, 3, 4, 5, 6, 7, 8] as const;
+const PRESSED = [1, 2, 3, 4, 5, 6, 7, 8, 9] as const;
 
 /** How many screws of which kind: a batch, without a place. Places that were pressed count themselves. */
 export function screwsAsked(now: TakingApart, { letter }: Extract<Telling, { at: 'screws' }>): Question {
@@ -49,17 +57,14 @@ export function screwsAsked(now: TakingApart, { letter }: Extract<Telling, { at:
             isWhole: true,
             cure: `Give a whole number, 1 to ${MOST_ALIKE}: more are another batch.`,
           },
+    choices:
+      pressed > 0
+        ? []
+        : asChoices(PRESSED.map((count) => ({ id: String(count), label: String(count), gives: batch(count) }))),
     answers: withKeys(
       pressed > 0
         ? [{ id: 'pressed', label: `${pressed}, as pressed`, weight: 'main', gives: batch(pressed) }]
         : [
-            ...PRESSED.map((count): Keyless => ({
-              id: String(count),
-              key: String(count),
-              label: String(count),
-              weight: 'plain',
-              gives: batch(count),
-            })),
             {
               id: 'typed',
               key: 'Enter',
@@ -95,9 +100,9 @@ export function driveAsked(now: TakingApart): Question {
     title: 'Which driver?',
     detail: `A new kind: ${letter}`,
     hint: 'The letter stands for it on the mat and on the drawing.',
+    choices: asChoices(DRIVES.map((drive) => ({ id: drive, label: drive, gives: chosen(drive) }))),
     field: { label: 'Another driver', kind: 'text', cure: 'Give its name, as it stands on the bit.' },
     answers: withKeys([
-      ...DRIVES.map((drive): Keyless => ({ id: drive, label: drive, weight: 'plain', gives: chosen(drive) })),
       {
         id: 'typed',
         key: 'Enter',

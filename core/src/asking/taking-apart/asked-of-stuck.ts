@@ -1,8 +1,9 @@
 import { COMES_NEXT, partsOff, type Thing } from '../../teardown/record/index.ts';
 import {
+  type Answer,
+  asChoices,
   type Gives,
   type Keyless,
-  type Line,
   NOTHING_ASKED,
   type Question,
   saying,
@@ -21,7 +22,7 @@ export function stuckAsked({ so, mechanism: { map }, face }: TakingApart): Quest
   const kinds = likelyKinds(so)
     .map((kind) => newPart(so, kind, face))
     .filter(({ id }) => !so.parts.has(id));
-  const lines: Line[] = [
+  const choices: readonly Choice[] = [
     ...known.map((id) => line(id, partLabel(so, id), tell({ at: 'stuck-by', part: id }))),
     ...kinds.map((part) => ({
       ...line(part.id, part.name ?? part.id, {
@@ -37,13 +38,14 @@ export function stuckAsked({ so, mechanism: { map }, face }: TakingApart): Quest
     place: 'It would not move',
     title: 'What would not move?',
     hint: 'Not by force: something still holds it.',
-    list: lines,
-    answers: [],
+    choices: asChoices(choices),
   };
 }
 
-function line(id: string, text: string, gives: Gives): Line {
-  return { id, text, more: '', at: null, isDone: false, gives };
+type Choice = Pick<Answer, 'id' | 'label' | 'gives'>;
+
+function line(id: string, label: string, gives: Gives): Choice {
+  return { id, label, gives };
 }
 
 /** What held it, where that is seen by now; it can be told later as well, by what comes off before it moves. */
@@ -73,7 +75,7 @@ export function stuckByAsked(now: TakingApart, { part }: Extract<Telling, { at: 
     title: 'What held it?',
     detail: partLabel(so, part),
     hint: 'If you find it later, tell it as what comes off next.',
-    list: lines,
+    choices: asChoices(lines),
     answers: withKeys([main]),
   };
 }

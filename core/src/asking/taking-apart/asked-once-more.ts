@@ -8,7 +8,6 @@ import {
   saying,
   withKeys,
 } from '../question/index.ts';
-import { solderGives } from './asked-of-glue.ts';
 import { ROOT, type TakingApart, tell } from './telling.ts';
 import { jointLabel, partLabel, stepLabel } from './told-words.ts';
 
@@ -27,7 +26,6 @@ export function moreAsked(now: TakingApart): Question {
         ? `Nothing was said of what these hold: ${pending.map((id) => jointLabel(so, id)).join(', ')}`
         : '',
     answers: withKeys([
-      { id: 'solder', label: 'Solder came off', weight: 'plain', gives: solderGives(now) },
       before === null
         ? {
             id: 'earlier',

@@ -1,14 +1,22 @@
 import { isPrepared } from '../../job/rules/index.ts';
 import { heldBy, holdingNothing, partsOff, type ToldSoFar } from '../../teardown/record/index.ts';
 import { plural } from '../../planner/words/index.ts';
-import { type Keyless, type Line, NOTHING_ASKED, type Question, type Telling, withKeys } from '../question/index.ts';
-import { chargeFirst, glueAsked } from './asked-of-glue.ts';
+import {
+  asChoices,
+  type Keyless,
+  type Line,
+  NOTHING_ASKED,
+  type Question,
+  type Telling,
+  withKeys,
+} from '../question/index.ts';
+import { chargeFirst, glueAsked, solderGives } from './asked-of-glue.ts';
 import { heldAsked, offAsked, plugAsked } from './asked-of-parts.ts';
 import { driveAsked, screwsAsked } from './asked-of-screws.ts';
 import { stuckAsked, stuckByAsked } from './asked-of-stuck.ts';
 import { earlierAsked, lookAsked, lookedAtAsked, measureAsked, moreAsked } from './asked-once-more.ts';
 import { cameOff, freeId, ROOT, type TakingApart, tell } from './telling.ts';
-import { jointLabel, stepLabel } from './told-words.ts';
+import { jointLabel, stepLabel, stepWords } from './told-words.ts';
 
 /** What is asked while a device is taken apart without a map: what came off, again and again. */
 export function askedWhileTakenApart(now: TakingApart): Question {
@@ -90,24 +98,21 @@ function rootAsked(now: TakingApart): Question {
       },
     ],
     list: [...pending.map((id) => pendingLine(now, id)), ...(pending.length === 0 ? lastSteps(so) : [])],
-    answers: withKeys([
-      {
-        id: 'off',
-        label: 'It is off',
-        weight: 'main',
-        gives: tell({ at: 'off', to: 'off' }),
-      },
-      { id: 'screws', label: 'Screws', weight: 'plain', gives: tell({ at: 'screws', letter: lastLetter(so) }) },
-      { id: 'plug', label: 'Plug', weight: 'plain', gives: tell({ at: 'plug', style: 'press' }) },
+    choices: asChoices([
+      { id: 'screws', label: 'Screws', gives: tell({ at: 'screws', letter: lastLetter(so) }) },
+      { id: 'plug', label: 'Plug', gives: tell({ at: 'plug', style: 'press' }) },
       {
         id: 'clips',
         label: 'Clips',
-        weight: 'plain',
         gives: cameOff(now, { joint: { id: freeId(so.joints, 'clips'), type: 'clip' } }),
       },
-      { id: 'glue', label: 'Glue', weight: 'plain', gives: tell({ at: 'glue' }) },
-      { id: 'open', label: 'It swings open', weight: 'plain', gives: tell({ at: 'off', to: 'open' }) },
-      { id: 'stuck', label: 'It would not move', weight: 'plain', gives: tell({ at: 'stuck' }) },
+      { id: 'glue', label: 'Glue, tape, paste', gives: tell({ at: 'glue' }) },
+      { id: 'open', label: 'It swings open', gives: tell({ at: 'off', to: 'open' }) },
+      { id: 'solder', label: 'Solder', gives: solderGives(now) },
+    ]),
+    answers: withKeys([
+      { id: 'off', label: 'It is off', weight: 'main', gives: tell({ at: 'off', to: 'off' }) },
+      { id: 'stuck', key: '7', label: 'It would not move', weight: 'plain', gives: tell({ at: 'stuck' }) },
       { id: 'photo', key: 'v', label: 'Photograph', weight: 'plain', gives: { kind: 'picture', of: 'step' } },
       { id: 'more', key: 'm', label: 'More', weight: 'plain', gives: tell({ at: 'more' }) },
     ]),
@@ -153,8 +158,7 @@ function lastSteps(so: ToldSoFar): readonly Line[] {
     .toReversed()
     .map((step) => ({
       id: step.event,
-      text: stepLabel(so, step),
-      more: '',
+      ...stepWords(so, step),
       at: null,
       isDone: true,
       gives: null,

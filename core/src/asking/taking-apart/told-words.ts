@@ -6,25 +6,32 @@ export function partLabel({ parts }: ToldSoFar, id: string): string {
   return part?.name ?? USUAL[part?.kind ?? 'other'].name;
 }
 
-/** *4 screws A*, *Battery plug*, *Clips of Back cover* */
+function heldNames(so: ToldSoFar, joint: string): string {
+  return (heldBy(so, joint) ?? []).map((each) => partLabel(so, each)).join(' and ');
+}
+
+/** *4 screws A of Lid*, *Plug of Battery*, *Clips of Back cover* */
 export function jointLabel(so: ToldSoFar, id: string): string {
+  const names = heldNames(so, id);
+  return names === '' ? jointKind(so, id) : `${jointKind(so, id)} of ${names}`;
+}
+
+/** *4 screws A*, *Plug*, *Clips* */
+function jointKind(so: ToldSoFar, id: string): string {
   const { type, style, count = 1, screw, points } = so.joints.get(id) ?? {};
-  const held = heldBy(so, id);
-  const names = held ? held.map((each) => partLabel(so, each)).join(' and ') : '';
-  const of = names === '' ? '' : ` of ${names}`;
   switch (type) {
     case 'screw':
-      return `${plural(points?.length ?? count, 'screw')}${screw === undefined ? '' : ` ${screw}`}${of}`;
+      return `${plural(points?.length ?? count, 'screw')}${screw === undefined ? '' : ` ${screw}`}`;
     case 'connector':
-      return `${style === 'coax' ? 'Coax' : style === 'zif-flip' ? 'Latch' : 'Plug'}${of}`;
+      return style === 'coax' ? 'Coax' : style === 'zif-flip' ? 'Latch' : 'Plug';
     case 'bond':
-      return `${GLUES[style ?? 'perimeter'] ?? 'Glue'}${of}`;
+      return GLUES[style ?? 'perimeter'] ?? 'Glue';
     case 'solder':
-      return `Solder${of}`;
+      return 'Solder';
     case 'hinge':
-      return `Hinge${of}`;
+      return 'Hinge';
     default:
-      return `Clips${of}`;
+      return 'Clips';
   }
 }
 
@@ -38,20 +45,30 @@ const GLUES: Readonly<Record<string, string>> = {
   gasket: 'Gasket',
 };
 
-/** *Lid off*, *Display open*, *Battery plug out*, *Board would not move* */
-export function stepLabel(so: ToldSoFar, step: Step): string {
+/** *4 screws A out* and *Lid*, *Battery unplugged*, *Display open*, *Board would not move* */
+export function stepWords(so: ToldSoFar, step: Step): { readonly text: string; readonly more: string } {
   switch (step.kind) {
-    case 'release':
-      return `${jointLabel(so, step.joint)} ${UNDONE[so.joints.get(step.joint)?.type ?? 'clip'] ?? 'undone'}`;
+    case 'release': {
+      const { type = 'clip' } = so.joints.get(step.joint) ?? {};
+      const names = heldNames(so, step.joint);
+      if (type === 'connector') return { text: `${names || 'Plug'} unplugged`, more: '' };
+      return { text: `${jointKind(so, step.joint)} ${UNDONE[type] ?? 'undone'}`, more: names };
+    }
     case 'open':
-      return `${partLabel(so, step.part)} open`;
+      return { text: `${partLabel(so, step.part)} open`, more: '' };
     case 'lift':
-      return `${partLabel(so, step.part)} off`;
+      return { text: `${partLabel(so, step.part)} off`, more: '' };
     case 'refused': {
       const name = step.joint === undefined ? partLabel(so, step.part) : jointLabel(so, step.joint);
-      return `${name} would not move`;
+      return { text: `${name} would not move`, more: '' };
     }
   }
+}
+
+/** The same in one: *4 screws A out, Lid* */
+export function stepLabel(so: ToldSoFar, step: Step): string {
+  const { text, more } = stepWords(so, step);
+  return more === '' ? text : `${text}, ${more}`;
 }
 
 const UNDONE: Readonly<Record<string, string>> = {
