@@ -25,6 +25,7 @@ import type { OpenJob } from '../job/job-frame.tsx';
 import { Stopped } from '../job/stopped.tsx';
 import { usePicture } from '../photos/use-picture.tsx';
 import { ApartBand } from './apart-band.tsx';
+import { useOpenQuestions } from './use-open-questions.ts';
 import { ApartPicture } from './apart-picture.tsx';
 
 /** A device that has no map is taken apart: what came off is asked again and again, and makes its map. */
@@ -41,12 +42,13 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
 
   const { base } = bench;
   const so = useMemo(() => toldSoFar(base!, toldIn(state.inForce)), [base, state.inForce]);
+  const open = useOpenQuestions(state, base!, telling.at === 'what-held');
   const held = state.stopped !== null || state.ended !== null;
   // what it stood before may have been undone meanwhile
   const standing = before !== null && so.steps.some(({ event }) => event === before) ? before : null;
   const question = held
     ? whileHeld(state, now)
-    : askedWhileTakenApart({ mechanism, state, so, telling, before: standing, face, places });
+    : askedWhileTakenApart({ mechanism, state, so, telling, before: standing, face, places, open });
   const busy = bench.asked > 0 || bench.unsaved !== null;
   const wrong = whatIsWrongApart(mechanism, state);
   const ends = always(state);
@@ -114,6 +116,7 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
             <Asked
               question={question}
               name="What came off"
+              why={question.why && <p className="text-body text-quiet">{question.why}</p>}
               field={question.field && <FieldAsked key={question.id} field={question.field} {...field.shown} />}
               onLine={({ gives }) => !busy && gives && void give(gives)}
               onChoice={(chosen) => !busy && answer(chosen)}

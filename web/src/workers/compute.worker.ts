@@ -10,6 +10,7 @@ import {
   verdictOn,
 } from '@nibrel/core/bench/in-hand';
 import { type BenchEvent, type Job } from '@nibrel/core/job/events';
+import { type InferredMap, openQuestions } from '@nibrel/core/teardown/infer';
 import { foldJob, goingOf, toldIn } from '@nibrel/core/job/fold';
 import { type JobState } from '@nibrel/core/job/state';
 import type { BondJoint, DeviceMap } from '@nibrel/core/model/device-map';
@@ -178,6 +179,10 @@ const compute = {
       const { ops } = aheadOf(mechanism, job, events, plansOf(job, events));
       return whereToTry(mechanism, foldJob(mechanism, job, events), ops);
     }),
+
+  /** what to ask of a device without a map that lies open */
+  openQuestions: (base: DeviceMap, events: readonly BenchEvent[]): Computed<InferredMap['questions']> =>
+    computed(() => openQuestions(base, toldIn(events))),
 
   whileOpen: (
     map: DeviceMap,

@@ -136,6 +136,8 @@ export type Telling =
   | { readonly at: 'stuck' }
   | { readonly at: 'stuck-by'; readonly part: string }
   | { readonly at: 'more' }
+  /** what was pressed of what may have held it, by the keys of entries; what nobody knows, by the ids of questions */
+  | { readonly at: 'what-held'; readonly pressed: readonly string[]; readonly unknown: readonly string[] }
   | { readonly at: 'earlier' }
   | { readonly at: 'look' }
   | { readonly at: 'look-at'; readonly part: string }

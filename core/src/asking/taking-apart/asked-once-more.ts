@@ -1,13 +1,5 @@
 import { COMES_NEXT, holdingNothing, partsOff, type TeardownEventData, USUAL } from '../../teardown/record/index.ts';
-import {
-  type Gives,
-  type Keyless,
-  type Line,
-  NOTHING_ASKED,
-  type Question,
-  saying,
-  withKeys,
-} from '../question/index.ts';
+import { type Gives, type Keyless, type Line, NOTHING_ASKED, type Question, withKeys } from '../question/index.ts';
 import { ROOT, type TakingApart, tell } from './telling.ts';
 import { jointLabel, partLabel, stepLabel } from './told-words.ts';
 
@@ -55,7 +47,7 @@ export function moreAsked(now: TakingApart): Question {
         key: 'p',
         label: 'Nothing more comes off',
         weight: 'plain',
-        gives: saying('put-together', {}),
+        gives: tell({ at: 'what-held', pressed: [], unknown: [] }),
         ...notNow(hasSteps),
       },
     ]),

@@ -15,6 +15,7 @@ import { heldAsked, offAsked, plugAsked } from './asked-of-parts.ts';
 import { driveAsked, screwsAsked } from './asked-of-screws.ts';
 import { stuckAsked, stuckByAsked } from './asked-of-stuck.ts';
 import { earlierAsked, lookAsked, lookedAtAsked, measureAsked, moreAsked } from './asked-once-more.ts';
+import { whatHeldAsked } from './asked-what-held.ts';
 import { cameOff, freeId, ROOT, type TakingApart, tell } from './telling.ts';
 import { jointLabel, stepLabel, stepWords } from './told-words.ts';
 
@@ -59,6 +60,8 @@ function ofTelling(now: TakingApart, telling: Telling): Question {
       return stuckAsked(now);
     case 'stuck-by':
       return stuckByAsked(now, telling);
+    case 'what-held':
+      return whatHeldAsked(now, telling);
     case 'more':
       return moreAsked(now);
     case 'earlier':

@@ -10,6 +10,7 @@ import {
   type ToldSoFar,
   USUAL,
 } from '../../teardown/record/index.ts';
+import type { InferredMap } from '../../teardown/infer/index.ts';
 import { type Gives, saying, type Telling } from '../question/index.ts';
 
 /** A device that is taken apart without a map, as it is told at this moment. */
@@ -23,6 +24,8 @@ export interface TakingApart {
   readonly before: string | null;
   /** which face is up */
   readonly face: Exclude<Face, 'edge'>;
+  /** what to ask of it while it lies open; null while nobody knows, or nobody has asked */
+  readonly open: InferredMap['questions'] | null;
   /** pressed on the drawing since something was told, mm of the map */
   readonly places: readonly Point[];
 }

@@ -67,7 +67,7 @@ function jointOf(
   host: string,
   held: SeenPart['box'] | undefined,
 ): Joint {
-  const { kind: _, joint: id, on: __, points: places, count, ...told } = line;
+  const { kind: _, joint: id, on: __, points: places, count, unplaced: ___, ...told } = line;
   // what was told without a place stands round what it holds
   const points: ReleasedJoint['points'] = places ?? (count === undefined || !held ? undefined : round(held, count));
   const common = { ...told, id, to: line.to ?? host };

@@ -1,3 +1,4 @@
+import type { PartKind } from '../../model/device-map/index.ts';
 import { isMet, type Mechanism, type Wait } from '../../planner/holds/index.ts';
 import { type Entry, type Thing, thingKey, thingOf } from '../record/index.ts';
 import { type Candidates, candidatesOf } from './candidates.ts';
@@ -125,6 +126,9 @@ function ofSamePart(scene: Scene, thing: Thing, { byKey }: Candidates, say: Say)
   }
 }
 
+/** What closes over a plug. */
+const LIDS: ReadonlySet<PartKind> = new Set(['bracket', 'shield', 'plate', 'board', 'display', 'cover', 'shell']);
+
 function tiedBy(scene: Scene, joint: string): readonly string[] {
   const { holds, to } = scene.joint(joint);
   return [...holds, to];
@@ -134,8 +138,12 @@ function tiedBy(scene: Scene, joint: string): readonly string[] {
 function ofLastOff(scene: Scene, thing: Thing, { moment, byKey }: Candidates, say: Say): void {
   if (!scene.isUnplaced(thing)) return;
   const own = thing.joint === undefined ? [thing.part] : tiedBy(scene, thing.joint);
+  const tie = thing.joint === undefined ? undefined : scene.joint(thing.joint);
+  // a guess must not have the battery plugged in before what only lay beside its plug
+  const isLive = tie?.type === 'connector' && Boolean(tie.isolates);
   const last = scene.played.steps.slice(0, moment).findLast(({ key, op, before, thing: { part } }) => {
     if (!op || part === undefined || !byKey.has(key)) return false;
+    if (isLive && !LIDS.has(scene.part(part).kind)) return false;
     const along = scene.along(part, before);
     // what it rode on lay beneath it
     return !own.some((id) => along.has(id));

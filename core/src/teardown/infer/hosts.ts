@@ -37,7 +37,7 @@ function beneath(
   told: Teardown,
   mechanism: Mechanism,
   steps: PlayedLines['steps'],
-  { joint, type, holds = [], points, at, on }: Release,
+  { joint, type, holds = [], points, at, on, unplaced }: Release,
 ): string {
   const state = steps.find(({ thing }) => thing.joint === joint)?.before ?? steps.at(-1)?.before;
   const base = mechanism.map.parts[mechanism.base]!.id;
@@ -53,7 +53,8 @@ function beneath(
   });
   const isWired = type === 'connector' || type === 'solder';
   // nobody said where it lies: a plug goes to the main board, what else there is to what all else is held to
-  if (places.length === 0 && held?.unplaced) return (isWired ? mainBoard(there)?.id : undefined) ?? on ?? base;
+  if (places.length === 0 && (unplaced || held?.unplaced))
+    return (isWired ? mainBoard(there)?.id : undefined) ?? on ?? base;
   const near = there.filter((part) => !part.unplaced && holdsMost(part.box, places, held?.box));
   return hostAmong(near, isWired)?.id ?? (isWired ? mainBoard(there)?.id : undefined) ?? on ?? base;
 }

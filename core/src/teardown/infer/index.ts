@@ -1,2 +1,2 @@
 export { inferMap, type InferredMap } from './infer-map.ts';
-export { mapAsTold, mapToKeep } from './map-as-told.ts';
+export { mapAsTold, mapToKeep, openQuestions } from './map-as-told.ts';

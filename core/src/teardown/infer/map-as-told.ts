@@ -2,7 +2,7 @@ import { type DeviceMap, type MapOrigin } from '../../model/device-map/index.ts'
 import { type Teardown, teardownOf, type Told, type ToldSoFar, toldSoFar } from '../record/index.ts';
 import { draftedMap } from './drafted-map.ts';
 import { guessedHosts } from './hosts.ts';
-import { mapInferred } from './infer-map.ts';
+import { type InferredMap, inferMap, mapInferred } from './infer-map.ts';
 
 /**
  * The map that a job goes by whose device is taken apart without one. While it is taken apart it is what was told. From then on it
@@ -23,6 +23,11 @@ export function mapAsTold(base: DeviceMap, told: readonly Told[]): DeviceMap {
 export function mapToKeep(base: DeviceMap, told: readonly Told[]): DeviceMap {
   const so = toldSoFar(base, told);
   return inferredFrom(teardownOf(base, so), so, { keepsOrder: false });
+}
+
+/** What to ask of a device that lies open, the most telling first: *What held it?* */
+export function openQuestions(base: DeviceMap, told: readonly Told[]): InferredMap['questions'] {
+  return inferMap(teardownOf(base, toldSoFar(base, told))).questions;
 }
 
 function inferredFrom(teardown: Teardown, so: ToldSoFar, { keepsOrder }: { readonly keepsOrder: boolean }): DeviceMap {

@@ -21,6 +21,7 @@ export class Scene {
   readonly mechanism: Mechanism;
   readonly played: PlayedLines;
   readonly #parts: ReadonlyMap<string, SeenPart>;
+  readonly #unplaced = new Set<string>();
   readonly #points = new Map<string, readonly Point[]>();
   readonly #firstSeen = new Map<string, number>();
   readonly #photos: Teardown['photos'];
@@ -32,7 +33,8 @@ export class Scene {
     this.mechanism = mechanismOf(draftedMap(told, { hosts, under: new Map() }));
     this.played = playedLines(this.mechanism, told.record);
     this.#parts = new Map(told.parts.map((part) => [part.id, part]));
-    for (const [id, { points, at }] of releasedJoints(told)) {
+    for (const [id, { points, at, unplaced }] of releasedJoints(told)) {
+      if (unplaced) this.#unplaced.add(id);
       this.#points.set(thingKey({ joint: id }), points && points.length > 0 ? points : at ? [at] : []);
     }
     this.#photos = told.photos.toSorted((a, b) => a.after - b.after);
@@ -81,6 +83,7 @@ export class Scene {
   /** Nobody said where it lies. */
   isUnplaced(thing: Thing): boolean {
     if (this.pointsOf(thing).length > 0) return false;
+    if (thing.joint !== undefined && this.#unplaced.has(thing.joint)) return true;
     return this.part(thing.joint === undefined ? thing.part : this.joint(thing.joint).holds[0]!).unplaced === true;
   }
 

@@ -83,8 +83,10 @@ function released(so: ToldSoFar, joint: ToldJoint): ReleasedJoint {
     ...(points ? { points } : {}),
     ...(at ? { at } : {}),
     ...(mark ? { mark } : {}),
+    // a plug is anywhere beneath what it belongs to
+    ...((type === 'connector' || type === 'solder') && !points && !at ? { unplaced: true } : {}),
   };
-  const isOfCell = holds.some((id) => so.parts.get(id)?.kind === 'battery');
+  const isOfCell = holds.some((id) => isCellEnd(so, id, style));
   switch (type) {
     case 'screw':
       return { ...common, type, fastener: screw ?? UNKNOWN_SCREW, ...(points ? {} : { count: count ?? 1 }) };
@@ -110,6 +112,16 @@ function released(so: ToldSoFar, joint: ToldJoint): ReleasedJoint {
     default:
       return { ...common, type: 'clip', ...(eject ? { eject } : {}) } as ReleasedJoint;
   }
+}
+
+/** The cell itself, or, where no plug was told of a cell, a lead that has one: a coax lead is an antenna's. */
+function isCellEnd({ parts, joints }: ToldSoFar, id: string, style: ToldJoint['style']): boolean {
+  const kind = parts.get(id)?.kind;
+  if (kind === 'battery') return true;
+  const hasOwn = [...joints.values()].some(
+    ({ type, holds = [] }) => type === 'connector' && holds.some((each) => parts.get(each)?.kind === 'battery'),
+  );
+  return kind === 'lead' && style !== 'coax' && !hasOwn;
 }
 
 /** The letter of screws of which nobody said what kind they are. */

@@ -32,6 +32,8 @@ export interface ReleasedJoint {
   readonly fastener?: string;
   /** how many, where nobody said where they are */
   readonly count?: number;
+  /** nobody said where it is, and what it holds does not tell it */
+  readonly unplaced?: boolean;
 }
 
 /** One line of what was done. `on`: the part on the mat on which it was done. */

@@ -1,0 +1,206 @@
+import { describe, expect, it } from 'vitest';
+import type { TestBench } from '../../../test/bench.ts';
+import { EFFORT } from '../../../test/effort.ts';
+import { demoMaps } from '../../../test/maps.ts';
+import { toldApart, unmapped } from '../../../test/told-apart.ts';
+import { checkDeviceMap } from '../../planner/map-check/index.ts';
+import { mechanismOf, SEATED } from '../../planner/holds/index.ts';
+import { planRepair } from '../../planner/plan/index.ts';
+import { mapToKeep } from '../../teardown/infer/index.ts';
+import { counts } from '../../screws/screws/index.ts';
+import type { EventData } from '../events/index.ts';
+import { goingOf, toldIn } from './going.ts';
+
+const budget = { now: () => performance.now(), limitMs: 300 };
+
+/** The lid is held by four screws, the battery is unplugged beneath it, and both come off. */
+function lidAndBattery(): TestBench {
+  return unmapped('phone')
+    .send('came-off', {
+      joint: 's1',
+      joints: [{ id: 's1', type: 'screw', count: 4, screw: 'A' }],
+      screws: [{ id: 'A', drive: 'PH000' }],
+    })
+    .send('came-off', { part: 'lid', to: 'off', parts: [{ id: 'lid', kind: 'bracket' }] })
+    .send('came-off', { joint: 'p1', joints: [{ id: 'p1', type: 'connector', holds: ['battery'] }] })
+    .send('came-off', { part: 'battery', to: 'off' });
+}
+
+const told = (bench: TestBench) => toldIn(bench.state.events);
+const under = (bench: TestBench, thing: string) => {
+  const { parts, joints } = mapToKeep(bench.base, told(bench));
+  return [...parts, ...joints].find(({ id }) => id === thing)?.under ?? [];
+};
+
+describe('a device without a map', () => {
+  it.each(demoMaps().map((map) => ({ map })))('$map.id, as it is told, goes back together by the plan', ({ map }) => {
+    for (const seed of EFFORT < 0.5 ? [1] : [1, 2]) {
+      const bench = unmapped(map.kind, map.outline);
+      for (const [type, data] of toldApart(map, seed)) {
+        bench.send(type, data as EventData[typeof type]);
+        expect([type, data, bench.problem]).toEqual([type, data, null]);
+      }
+      const out = map.joints.filter((joint) => joint.type === 'screw').flatMap((joint) => joint.points);
+      expect(bench.state.ledger.onMat).toHaveLength(out.length);
+      bench.send('put-together', {});
+      expect(bench.problem).toBeNull();
+      expect(checkDeviceMap(bench.mechanism.map).errors).toEqual([]);
+      bench.until().send('finish', {});
+      expect(bench.problem).toBeNull();
+      expect([...bench.state.device.status].every((each) => each === SEATED)).toBe(true);
+      expect(counts(bench.state.ledger).onMat).toBe(0);
+      // what is kept is a map like any other, and the record that made it comes along
+      const kept = mapToKeep(bench.base, told(bench));
+      expect(checkDeviceMap(kept).errors).toEqual([]);
+      expect(kept.origin?.record).toMatchObject({ record: expect.any(Array) });
+      // the same events make the same job, wherever they are folded
+      const again = goingOf(bench.base, bench.job, bench.state.events);
+      expect(again.state).toEqual(bench.state);
+    }
+  });
+
+  it('holds what came off next, unless it is said', () => {
+    const bench = lidAndBattery();
+    expect(bench.problem).toBeNull();
+    const joint = (id: string) => bench.mechanism.map.joints.find((each) => each.id === id);
+    expect(joint('s1')).toMatchObject({ holds: ['lid'], type: 'screw' });
+    bench.send('described', {
+      parts: [{ id: 'shield', kind: 'shield' }],
+      joints: [{ id: 's1', holds: ['lid', 'shield'] }],
+    });
+    expect(joint('s1')).toMatchObject({ holds: ['lid', 'shield'] });
+  });
+
+  it('what has no place lies under what came off last before it', () => {
+    expect(under(lidAndBattery(), 'p1')).toContainEqual({ part: 'lid', until: 'off' });
+    expect(under(lidAndBattery(), 's1')).toEqual([]);
+  });
+
+  it('a screw that was forgotten is inserted earlier, and the rest stays as it is', () => {
+    const bench = lidAndBattery();
+    const lidOff = bench.state.events.find(
+      ({ type, data }) => type === 'came-off' && 'part' in data && data.part === 'lid',
+    )!;
+    bench.send('came-off', {
+      joint: 's2',
+      joints: [{ id: 's2', type: 'screw', count: 1, screw: 'A' }],
+      before: lidOff.id,
+    });
+    expect(bench.problem).toBeNull();
+    const { map } = bench.mechanism;
+    expect(map.joints.find(({ id }) => id === 's2')?.holds).toEqual(['lid']);
+    expect(bench.state.ledger.onMat).toHaveLength(5);
+    expect(under(bench, 's2')).toEqual([]);
+  });
+
+  it('a refusal is certain, an answer too, and what was not pressed is none', () => {
+    const bench = unmapped('phone')
+      .send('came-off', { part: 'lid', to: 'off', parts: [{ id: 'lid', kind: 'bracket' }] })
+      .send('came-off', { part: 'shield', to: 'off', parts: [{ id: 'shield', kind: 'shield' }] });
+    const lid = bench.state.events.find(({ type }) => type === 'came-off')!;
+    bench
+      .send('described', { parts: [{ id: 'camera', kind: 'camera' }] })
+      .send('stuck', { part: 'camera', by: { part: 'lid' }, before: lid.id })
+      .send('came-off', { part: 'camera', to: 'off' });
+    expect(bench.problem).toBeNull();
+    const guesses = () => mapToKeep(bench.base, told(bench)).origin!.guesses.filter(({ part }) => part === 'camera');
+    expect(guesses()).toContainEqual(
+      expect.objectContaining({ entry: { part: 'lid', until: 'off' }, certainty: 'certain' }),
+    );
+    const off = (part: string) => ({ part, until: 'off' }) as const;
+    bench.send('what-held', { part: 'camera', options: [off('shield')], by: [] });
+    expect(guesses().map(({ entry }) => entry.part)).toEqual(['lid']);
+  });
+
+  it('undo takes back what was told, and the map with it', () => {
+    const bench = lidAndBattery();
+    const last = bench.state.events.at(-1)!;
+    bench.send('undo', { event: last.id });
+    expect(bench.state.device.status[bench.mechanism.part.get('battery')!]).toBe(SEATED);
+    const first = bench.state.inForce.at(-1)!;
+    bench.send('undo', { event: first.id });
+    expect(bench.mechanism.joint.has('p1')).toBe(false);
+    expect(bench.problem).toBeNull();
+  });
+
+  it('plugs the battery in late, also where the cell came out last', () => {
+    const bench = unmapped('phone')
+      .send('came-off', { part: 'lid', to: 'off', parts: [{ id: 'lid', kind: 'bracket' }] })
+      .send('came-off', {
+        joint: 'p2',
+        joints: [{ id: 'p2', type: 'connector', holds: ['camera'] }],
+        parts: [{ id: 'camera', kind: 'camera' }],
+      })
+      .send('came-off', { part: 'camera', to: 'off' })
+      .send('came-off', { joint: 'p1', joints: [{ id: 'p1', type: 'connector', holds: ['battery'] }] })
+      .send('came-off', { part: 'battery', to: 'off' })
+      .send('put-together', {});
+    const { map } = bench.mechanism;
+    const { rebuild } = planRepair({ map, targets: [], done: bench.state.done as never }, budget);
+    const made = rebuild.filter(({ kind }) => kind === 'make').map(({ joint }) => joint);
+    expect(made).toEqual(['p2', 'p1']);
+  });
+
+  it('plans another part of it the next day, from the map that was kept', () => {
+    const map = mapToKeep(lidAndBattery().base, told(lidAndBattery()));
+    const { strip } = planRepair({ map, targets: [{ replace: 'battery' }] }, { ...budget });
+    const physical = strip.filter(({ kind }) => kind !== 'procedure').map(({ joint, part }) => joint ?? part);
+    expect(physical).toEqual(['s1', 'lid', 'p1', 'battery']);
+    expect(mechanismOf(map).map.battery?.part).toBe('battery');
+  });
+
+  it.each([
+    [
+      'a part that holds itself',
+      { joint: 'x', joints: [{ id: 'x', type: 'screw', holds: ['lid'], to: 'lid' }] },
+      'itself',
+    ],
+    ['the same thing twice', { part: 'lid', to: 'off' }, 'off already'],
+    ['a joint twice', { joint: 's1' }, 'undone already'],
+    [
+      'a joint of what came off long ago',
+      { joint: 'x', joints: [{ id: 'x', type: 'clip', holds: ['lid'] }] },
+      'on the mat',
+    ],
+    ['a part that nobody told of', { part: 'horn', to: 'off' }, 'Nobody has told'],
+    [
+      'a kind of screw that nobody told of',
+      { joint: 'x', joints: [{ id: 'x', type: 'screw', screw: 'Q' }] },
+      'Nobody has told',
+    ],
+    ['the frame', { part: 'frame', to: 'off' }, 'does not come off'],
+    ['two bases', { part: 'frame', to: 'off', parts: [{ id: 'frame', kind: 'shell' }] }, 'frame'],
+    [
+      'a place before nothing',
+      { joint: 'x', joints: [{ id: 'x', type: 'clip' }], before: '00000000-0000-4000-8000-00000000ffff' },
+      'by this event',
+    ],
+    [
+      'places that are not so many',
+      { joint: 'x', joints: [{ id: 'x', type: 'screw', count: 3, points: [{ x: 1, y: 1 }] }] },
+      '3 came off',
+    ],
+    ['a joint without a kind', { joint: 'x', joints: [{ id: 'x' }] }, 'what kind'],
+  ])('refuses %s with a clear word', (_, data, words) => {
+    const bench = lidAndBattery();
+    const before = bench.state;
+    bench.send('came-off', data as unknown as EventData['came-off']);
+    expect(bench.problem).toContain(words);
+    expect(bench.state).toBe(before);
+  });
+
+  it('keeps the gates: nothing before the bench is prepared, and nothing cut beside a cell that nobody has read', () => {
+    const bench = unmapped('phone');
+    const seal = {
+      joint: 'g',
+      joints: [{ id: 'g', type: 'bond', style: 'perimeter', holds: ['display'] }],
+      parts: [{ id: 'display', kind: 'display' }],
+    } as const;
+    const unread = new (bench.constructor as typeof TestBench)(bench.base, [{ full: true }]).send('take-apart', {});
+    expect(unread.send('came-off', seal).problem).toContain('prepare the bench');
+    expect(bench.send('charge', { charge: 0.8, source: 'typed' }).send('came-off', seal).problem).toContain('80 %');
+    expect(bench.send('charge', { charge: 0.2, source: 'typed' }).send('came-off', seal).problem).toBeNull();
+    bench.send('stop', { reason: 'swelling', text: '' });
+    expect(bench.send('came-off', { part: 'display', to: 'off' }).problem).toContain('Stopped');
+  });
+});
