@@ -90,6 +90,14 @@ describe('a line of the record', () => {
       'not-mapped': { what: 'extra', name: 'Foil', over: { part: 'lid' }, text: '' },
       inspected: { part: 'lid', result: 'failed', text: 'torn' },
       closing: { joint: 'seal', way: 'glue', text: '' },
+      'take-apart': {},
+      'came-off': { part: 'lid', to: 'off', before: '00000000-0000-4000-8000-000000000001' },
+      stuck: { part: 'lid', by: { joint: 'seal' } },
+      'what-held': { part: 'lid', options: [], by: [] },
+      described: { parts: [{ id: 'lid', mark: 'L' }], screws: [{ id: 'A', length: 2.5 }] },
+      layer: { photo: '00000000-0000-4000-8000-000000000001', face: 'front' },
+      'first-seen': { part: 'lid', photo: '00000000-0000-4000-8000-000000000001' },
+      'put-together': {},
     };
     expect(Object.keys(data).sort()).toEqual(Object.keys(EVENT_DATA).sort());
     for (const [type, each] of Object.entries(data)) expect(line(type, each), type).toMatch(/^[A-Z].{3}/);

@@ -4,6 +4,7 @@ import type { Op } from '@nibrel/core/planner/drafts';
 import { functionName, opLine, opTitle, thingName, capital, duration } from '@nibrel/core/planner/words';
 import type { Target } from '@nibrel/core/planner/search';
 import { spaced } from '../app/format.ts';
+import { apartLine } from './apart-words.ts';
 import { closingLine } from './closing-words.ts';
 import { foundLine } from './found-words.ts';
 import { deskLine, intakeLine } from './intake-words.ts';
@@ -91,6 +92,7 @@ export function eventLine(map: DeviceMap, event: BenchEvent): string {
         foundLine(map, event) ??
         screwLine(map, event) ??
         closingLine(map, event) ??
+        apartLine(map, event) ??
         intakeLine(map, event)
       );
   }
