@@ -124,12 +124,12 @@ describe('a device without a map, over HTTP', () => {
       expect([type, answer.status]).toEqual([type, 200]);
     }
     expect((await server.call('GET', `/jobs/${job}`)).status).toBe(200);
-    const many = Array.from({ length: 450 }, (_, at) =>
+    const many = Array.from({ length: 300 }, (_, at) =>
       event('came-off', { joint: `j${at}`, joints: [{ id: `j${at}`, type: 'clip' }] }),
     );
     const told = await tell(...many);
-    expect(told['accepted'].length).toBeLessThanOrEqual(400);
-    expect(told['rejected'].at(-1).problem).toContain('More than 400 joints');
+    expect(told['accepted'].length).toBeLessThanOrEqual(250);
+    expect(told['rejected'].at(-1).problem).toContain('More than 250 joints');
     expect((await server.call('GET', '/health')).status).toBe(200);
   });
 });

@@ -35,10 +35,7 @@ function wasRefusedWhileOpen(scene: Scene, part: string, thing: Thing, candidate
 
 /** The refusals of a thing before it was done. */
 export function refusalsOf(scene: Scene, thing: Thing, moment: number) {
-  const key = thingKey(thing);
-  return scene.played.steps
-    .slice(0, moment)
-    .flatMap((step, at) => (step.isRefused && step.key === key ? [{ at, by: step.by }] : []));
+  return scene.played.refusalsOf(thingKey(thing)).filter(({ at }) => at < moment);
 }
 
 function isOnlyOneSince(scene: Scene, part: string, at: number, { moment, byKey }: Candidates): boolean {

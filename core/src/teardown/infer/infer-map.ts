@@ -42,7 +42,7 @@ export function inferMap(told: Teardown): InferredMap {
 /** The same, with what to ask next only where that is wanted: it takes longer than the map. */
 export function mapInferred(
   told: Teardown,
-  { keepsOrder = false }: { readonly keepsOrder?: boolean } = {},
+  { keepsOrder = false, hasOpen = true }: { readonly keepsOrder?: boolean; readonly hasOpen?: boolean } = {},
 ): Omit<InferredMap, 'questions'> & { questions(): InferredMap['questions'] } {
   checkTold(told);
   checkDraft(draftedMap(told, { hosts: new Map(), under: new Map() }));
@@ -63,8 +63,10 @@ export function mapInferred(
     hosts: map.joints.map(({ id, to }) => ({ joint: id, to, certainty: isTold.has(id) ? 'certain' : 'likely' })),
     guesses: guesses
       .all()
-      .toSorted((a, b) => moment(a) - moment(b))
-      .map((guess) => ({
+      .filter((guess) => hasOpen || certaintyOf(guess) !== 'open')
+      .map((guess) => ({ guess, at: moment(guess) }))
+      .toSorted((a, b) => a.at - b.at)
+      .map(({ guess }) => ({
         ...guess.thing,
         entry: guess.entry,
         certainty: certaintyOf(guess),

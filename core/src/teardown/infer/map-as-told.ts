@@ -31,11 +31,10 @@ export function openQuestions(base: DeviceMap, told: readonly Told[]): InferredM
 }
 
 function inferredFrom(teardown: Teardown, so: ToldSoFar, { keepsOrder }: { readonly keepsOrder: boolean }): DeviceMap {
-  const inferred = mapInferred(teardown, { keepsOrder });
   // what is open is no entry, and can be found again from the record
-  const guesses = inferred.guesses.filter(({ certainty }) => certainty !== 'open');
+  const { map, guesses } = mapInferred(teardown, { keepsOrder, hasOpen: false });
   return {
-    ...inferred.map,
+    ...map,
     origin: { ...unknownIn(so, teardown), guesses, ...(keepsOrder ? {} : { record: teardown }) },
   };
 }

@@ -12,6 +12,14 @@ interface Step {
   readonly by?: HeldBy;
 }
 
+/** A refusal, at a line, and what held it where that is known. */
+interface Refused {
+  readonly at: number;
+  readonly by: HeldBy | undefined;
+}
+
+const NONE: readonly Refused[] = [];
+
 /** A record from the whole device, played whether it was legal or not. */
 export interface PlayedLines {
   readonly steps: readonly Step[];
@@ -19,11 +27,14 @@ export interface PlayedLines {
   after(lines: number): DeviceState;
   /** when something was first released, opened or lifted */
   momentOf(key: string): number | undefined;
+  /** when something would not move, in order */
+  refusalsOf(key: string): readonly Refused[];
 }
 
 export function playedLines(mechanism: Mechanism, lines: readonly Line[]): PlayedLines {
   const steps: Step[] = [];
   const moments = new Map<string, number>();
+  const refusals = new Map<string, Refused[]>();
   let state = assembled(mechanism);
   lines.forEach((line, at) => {
     const thing: Thing = 'joint' in line && line.joint !== undefined ? { joint: line.joint } : { part: line.part! };
@@ -38,6 +49,7 @@ export function playedLines(mechanism: Mechanism, lines: readonly Line[]): Playe
       isRefused,
       ...(line.kind === 'refused' && line.by ? { by: line.by } : {}),
     });
+    if (line.kind === 'refused') refusals.set(key, [...(refusals.get(key) ?? []), { at, by: line.by }]);
     if (!op) return;
     if (!moments.has(key)) moments.set(key, at);
     state = applied(mechanism, state, op);
@@ -46,6 +58,7 @@ export function playedLines(mechanism: Mechanism, lines: readonly Line[]): Playe
     steps,
     after: (count) => steps[count]?.before ?? state,
     momentOf: (key) => moments.get(key),
+    refusalsOf: (key) => refusals.get(key) ?? NONE,
   };
 }
 

@@ -3,8 +3,8 @@ import { HAZARDS, PART_KINDS } from '../../model/device-map/index.ts';
 import type { TeardownEventType } from './told.ts';
 
 /** So much of one device is told at the bench; a map that is written may have more. */
-export const MOST_TOLD_PARTS = 150;
-export const MOST_TOLD_JOINTS = 400;
+export const MOST_TOLD_PARTS = 100;
+export const MOST_TOLD_JOINTS = 250;
 /** Screws, clips or wires of one batch. */
 export const MOST_ALIKE = 100;
 
