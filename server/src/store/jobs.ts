@@ -2,10 +2,11 @@ import { type Problem, wrong } from '@nibrel/core/model/refusal';
 import type { Appended, JobsQuery } from '@nibrel/core/api';
 import { randomUUID } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
-import { asClosed, type BenchUse, type Surroundings } from '@nibrel/core/job/state';
+import { asClosed, type BenchUse, type JobState, type Surroundings } from '@nibrel/core/job/state';
 import { type BenchEvent, EVENT_DATA, EVENTS, type Job } from '@nibrel/core/job/events';
-import { type Going, goingOn, toldIn } from '@nibrel/core/job/fold';
-import { mapToKeep } from '@nibrel/core/teardown/infer';
+import { type Going, goingOn, repairLines, toldIn } from '@nibrel/core/job/fold';
+import type { DeviceMap } from '@nibrel/core/model/device-map';
+import { mapToKeep, taught } from '@nibrel/core/teardown/infer';
 import { isSameName } from '@nibrel/core/model/names';
 import { usedIn } from '@nibrel/core/after/kit';
 import { samplesOf, type TimeSample } from '@nibrel/core/after/own-times';
@@ -17,7 +18,7 @@ import type { Acknowledged } from './acknowledged.ts';
 import { appendedInTurns } from './append.ts';
 import { Benches } from './benches.ts';
 import type { Db } from './database.ts';
-import type { DeviceMaps } from './device-maps.ts';
+import { DamagedMap, type DeviceMaps, type StoredMap } from './device-maps.ts';
 import { eventOf, EventRows, type StoredEvent } from './event-rows.ts';
 import { FoldedJobs, type KeptJob, type Live } from './folded.ts';
 import { jobOf, rowOf } from './job-rows.ts';
@@ -255,13 +256,26 @@ export class Jobs {
     return { ...told, revision: live.going.state.events.length, receivedAt: now };
   }
 
-  /** What a device without a map has told is kept as its map, once nothing more comes off. */
+  /**
+   * A map that was told is kept once nothing more comes off; what a finished repair has taught one is a revision of it. A job under way keeps
+   * the one that it was taken in with.
+   */
   #keepMap({ base, state }: Going, { by }: BenchEvent, now: string): void {
-    if (state.teardown !== 'over') return;
-    const map = mapToKeep(base, toldIn(state.events));
+    const newest = this.#newestOf(base.id);
+    const map = state.teardown === 'over' ? mapToKeep(base, toldIn(state.events)) : learntBy(newest?.map, state);
+    if (!map) return;
     const body = JSON.stringify(map);
-    if (this.#maps.find(base.id)?.body === body) return;
-    this.#maps.add({ id: base.id, name: map.name, kind: map.kind, body }, now, by);
+    if (newest?.body !== body) this.#maps.add({ id: map.id, name: map.name, kind: map.kind, body }, now, by);
+  }
+
+  /** Null where the newest revision is damaged: it is neither taught nor compared. */
+  #newestOf(map: string): StoredMap | null {
+    try {
+      return this.#maps.find(map);
+    } catch (error) {
+      if (error instanceof DamagedMap) return null;
+      throw error;
+    }
   }
 
   #surroundings(job: Job, now: number, { confirmed = null }: Call): Surroundings {
@@ -307,6 +321,11 @@ export class Jobs {
     const { shown, thumb, original = shown } = event.data;
     return [shown, thumb, original].some((hash) => !this.#photos.has(job.id, hash));
   }
+}
+
+/** What a finished repair has taught the newest map of its device; null where that is nothing. */
+function learntBy(map: DeviceMap | undefined, { finished, teardown, inForce }: JobState): DeviceMap | null {
+  return map && finished && teardown === 'none' ? taught(map, repairLines(inForce)) : null;
 }
 
 const PAGE = 400;

@@ -1,15 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import type { TestBench } from '../../../test/bench.ts';
+import { TestBench } from '../../../test/bench.ts';
 import { EFFORT } from '../../../test/effort.ts';
 import { demoMaps } from '../../../test/maps.ts';
 import { toldApart, unmapped } from '../../../test/told-apart.ts';
 import { checkDeviceMap } from '../../planner/map-check/index.ts';
 import { mechanismOf, SEATED } from '../../planner/holds/index.ts';
 import { planRepair } from '../../planner/plan/index.ts';
-import { mapToKeep } from '../../teardown/infer/index.ts';
+import { mapToKeep, taught } from '../../teardown/infer/index.ts';
 import { counts } from '../../screws/screws/index.ts';
 import type { EventData } from '../events/index.ts';
+import type { DeviceMap } from '../../model/device-map/index.ts';
 import { goingOf, toldIn } from './going.ts';
+import { repairLines } from './repair-lines.ts';
 
 const budget = { now: () => performance.now(), limitMs: 300 };
 
@@ -149,6 +151,40 @@ describe('a device without a map', () => {
     expect(mechanismOf(map).map.battery?.part).toBe('battery');
   });
 
+  it('is taught by every later repair: what did without an entry deletes it, what would not move adds one', () => {
+    const map = mapToKeep(lidAndBattery().base, told(lidAndBattery()));
+    const entries = (of: DeviceMap | null, id: string) => of?.joints.find((joint) => joint.id === id)?.under ?? [];
+    expect(entries(map, 'p1')).toContainEqual({ part: 'lid', until: 'off' });
+    const repaired = (...data: readonly EventData['did'][]) => {
+      const bench = new TestBench(map, [{ remove: 'battery' }])
+        .send('charge', { charge: 0.2, source: 'typed' })
+        .prepare();
+      for (const each of data) bench.send('did', each);
+      expect(bench.problem).toBeNull();
+      return repairLines(bench.state.inForce);
+    };
+    const release = (joint: string) => ({ id: `release:${joint}`, kind: 'release', joint }) as const;
+    const without = taught(map, repaired({ steps: [release('p1')], anyway: 'the lid has a window' }))!;
+    expect(entries(without, 'p1')).toEqual([]);
+    expect(without.origin?.refuted).toContainEqual({ joint: 'p1', entry: { part: 'lid', until: 'off' } });
+    expect(checkDeviceMap(without).errors).toEqual([]);
+    // taught once more it knows the first lesson still
+    const again = taught(without, repaired({ steps: [release('s1')] }));
+    expect(entries(again ?? without, 'p1')).toEqual([]);
+    const stuck = taught(map, [
+      { kind: 'refused', part: 'lid' },
+      ...repaired({ steps: [release('p1')], anyway: 'x' }),
+      { kind: 'lift', part: 'lid' },
+    ])!;
+    expect(stuck.parts.find(({ id }) => id === 'lid')?.under ?? []).toEqual([]);
+    // what somebody has changed by hand is theirs
+    const byHand = { ...map, name: 'Kittiwake Lite, 2nd' };
+    expect(taught(byHand, repaired({ steps: [release('p1')], anyway: 'x' }))).toBeNull();
+    expect(
+      taught({ ...map, origin: { ...map.origin!, record: { odd: true } } }, repaired({ steps: [release('s1')] })),
+    ).toBeNull();
+  });
+
   it.each([
     [
       'a part that holds itself',
@@ -196,7 +232,7 @@ describe('a device without a map', () => {
       joints: [{ id: 'g', type: 'bond', style: 'perimeter', holds: ['display'] }],
       parts: [{ id: 'display', kind: 'display' }],
     } as const;
-    const unread = new (bench.constructor as typeof TestBench)(bench.base, [{ full: true }]).send('take-apart', {});
+    const unread = new TestBench(bench.base, [{ full: true }]).send('take-apart', {});
     expect(unread.send('came-off', seal).problem).toContain('prepare the bench');
     expect(bench.send('charge', { charge: 0.8, source: 'typed' }).send('came-off', seal).problem).toContain('80 %');
     expect(bench.send('charge', { charge: 0.2, source: 'typed' }).send('came-off', seal).problem).toBeNull();

@@ -20,11 +20,16 @@ export interface MapOrigin {
   readonly unplaced: readonly string[];
   /** fasteners whose length nobody has measured */
   readonly unmeasured: readonly string[];
+  /** entries that a later repair did without: they are no entries, whatever speaks for them */
+  readonly refuted?: readonly Pick<GuessedEntry, 'joint' | 'part' | 'entry'>[];
   /** what was done, seen and pressed, as `POST /compute/infer-map` takes it: a later repair adds to it */
   readonly record?: object;
 }
 
 const id = Joi.string().min(1).max(100);
+const entry = Joi.object({ joint: id, part: id, until: Joi.string().valid('open', 'off') })
+  .xor('joint', 'part')
+  .required();
 
 export const originSchema = Joi.object({
   guesses: Joi.array()
@@ -33,9 +38,7 @@ export const originSchema = Joi.object({
       Joi.object({
         joint: id,
         part: id,
-        entry: Joi.object({ joint: id, part: id, until: Joi.string().valid('open', 'off') })
-          .xor('joint', 'part')
-          .required(),
+        entry,
         certainty: Joi.string().valid('certain', 'likely', 'open').required(),
         in: Joi.boolean().required(),
         why: id.required(),
@@ -45,5 +48,8 @@ export const originSchema = Joi.object({
     .required(),
   unplaced: Joi.array().max(2500).items(id).required(),
   unmeasured: Joi.array().max(500).items(id).required(),
+  refuted: Joi.array()
+    .max(20_000)
+    .items(Joi.object({ joint: id, part: id, entry }).xor('joint', 'part')),
   record: Joi.object().unknown(true),
 });

@@ -1,2 +1,3 @@
 export { inferMap, type InferredMap } from './infer-map.ts';
+export { taught } from './taught.ts';
 export { mapAsTold, mapToKeep, openQuestions } from './map-as-told.ts';
