@@ -21,7 +21,7 @@ export {
   type ToldJoint,
   type ToldPart,
   type ToldScrew,
-} from './told.ts';
+} from './told-events.ts';
 export { toldProblem } from './told-problem.ts';
 export { MOST_ALIKE, TEARDOWN_DATA } from './told-schema.ts';
 export { heldBy, holdingNothing, partsOff, type Step, type ToldSoFar, toldSoFar } from './told-so-far.ts';

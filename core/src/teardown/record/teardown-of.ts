@@ -1,6 +1,6 @@
 import type { DeviceMap, Fastener, HingeJoint, Part, PartKind } from '../../model/device-map/index.ts';
 import type { Line, ReleasedJoint, SeenPart, Teardown } from './teardown.ts';
-import type { ToldJoint, ToldPart, ToldScrew } from './told.ts';
+import type { ToldJoint, ToldPart, ToldScrew } from './told-events.ts';
 import { heldBy, holdingNothing, type ToldSoFar } from './told-so-far.ts';
 import { USUAL, USUAL_SCREW, USUAL_SOFTEN_C } from './usual.ts';
 

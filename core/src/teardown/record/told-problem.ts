@@ -3,7 +3,7 @@ import { type Problem, wrong } from '../../model/refusal/index.ts';
 import { isBare } from './bare-map.ts';
 import { COMES_NEXT, UNKNOWN_SCREW } from './teardown-of.ts';
 import { type Thing, thingOf } from './teardown.ts';
-import type { Told, ToldJoint, ToldPart, TeardownEventData } from './told.ts';
+import type { Told, ToldJoint, ToldPart, TeardownEventData } from './told-events.ts';
 import { MOST_TOLD_JOINTS, MOST_TOLD_PARTS } from './told-schema.ts';
 import { partsOff, type ToldSoFar } from './told-so-far.ts';
 

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { HAZARDS, PART_KINDS } from '../../model/device-map/index.ts';
-import type { TeardownEventType } from './told.ts';
+import type { TeardownEventType } from './told-events.ts';
 
 /** So much of one device is told at the bench; a map that is written may have more. */
 export const MOST_TOLD_PARTS = 100;

@@ -1,6 +1,6 @@
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import { type Thing, thingKey } from './teardown.ts';
-import type { Told, ToldJoint, ToldPart, ToldScrew, TeardownEventData } from './told.ts';
+import type { Told, ToldJoint, ToldPart, ToldScrew, TeardownEventData } from './told-events.ts';
 
 /** Something that came off, or would not. */
 export type Step =
