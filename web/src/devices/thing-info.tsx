@@ -4,11 +4,22 @@ import {
   fastenerAt,
   type Joint,
   jointById,
+  type MapOrigin,
   partById,
 } from '@nibrel/core/model/device-map';
 import type { Problem } from '@nibrel/core/model/refusal';
 import { ProblemShown } from '../ui/problem-shown.tsx';
-import { bitMark, jointKind, partName, thingName, plural, opLine, duration } from '@nibrel/core/planner/words';
+import {
+  bitMark,
+  capital,
+  jointKind,
+  sureness,
+  partName,
+  thingName,
+  plural,
+  opLine,
+  duration,
+} from '@nibrel/core/planner/words';
 import type { Plan } from '@nibrel/core/planner/plan';
 import { screwLetters } from '@nibrel/core/screws/screws';
 import { Link } from 'react-router';
@@ -105,7 +116,7 @@ export function ThingInfo({ map, selected, way, warnings, lit, onLight, onSelect
             name={(each) => `${each.holds.map((id) => partName(map, id)).join(' and ')}, ${jointKind(each)}`}
             onSelect={onSelect}
           />
-          <Under map={map} entries={part.under ?? []} onSelect={onSelect} />
+          <Under map={map} thing={part.id} entries={part.under ?? []} onSelect={onSelect} />
           {!part.base && (
             <Link
               to={`/new?map=${map.id}&part=${part.id}`}
@@ -130,7 +141,7 @@ export function ThingInfo({ map, selected, way, warnings, lit, onLight, onSelect
             name={(each) => `${each.holds.map((id) => partName(map, id)).join(' and ')} to ${partName(map, each.to)}`}
             onSelect={() => onSelect(joint.holds[0]!)}
           />
-          <Under map={map} entries={joint.under ?? []} onSelect={onSelect} />
+          <Under map={map} thing={joint.id} entries={joint.under ?? []} onSelect={onSelect} />
         </>
       )}
       {way && selected && (
@@ -189,6 +200,19 @@ function thingAt(map: DeviceMap, path: string): string | undefined {
       : undefined;
 }
 
+/** How much of a map that a teardown made is sure, and what nobody has told. */
+function Origin({ origin: { guesses, unplaced } }: { readonly origin: MapOrigin }) {
+  const held = guesses.filter((each) => each.in);
+  const certain = held.filter(({ certainty }) => certainty === 'certain').length;
+  return (
+    <p className="mt-2 text-body">
+      Made by taking it apart: {certain} of {plural(held.length, 'entry', 'entries')} certain, the rest likely.
+      {unplaced.length > 0 &&
+        ` Nobody said where ${plural(unplaced.length, 'thing')} ${unplaced.length === 1 ? 'lies' : 'lie'}.`}
+    </p>
+  );
+}
+
 function Whole({ map }: { readonly map: DeviceMap }) {
   const letters = screwLetters(map);
   return (
@@ -198,11 +222,12 @@ function Whole({ map }: { readonly map: DeviceMap }) {
         {map.outline.width} × {map.outline.height} × {map.outline.thickness} mm · {plural(map.parts.length, 'part')},{' '}
         {plural(map.joints.length, 'joint')}
       </p>
+      {map.origin && <Origin origin={map.origin} />}
       <ul className="mt-3">
         {map.fasteners.map((each) => (
           <li key={each.id} className="flex items-center gap-3 text-body">
             <ScrewMark mark={letters.get(each.id)!} />
-            {each.length} mm, {bitMark(each.drive)}
+            {map.origin?.unmeasured.includes(each.id) ? 'not measured' : `${each.length} mm`}, {bitMark(each.drive)}
           </li>
         ))}
       </ul>
@@ -258,11 +283,12 @@ function Ties({ title, joints, name, onSelect }: TiesProps) {
 
 interface UnderProps {
   readonly map: DeviceMap;
+  readonly thing: string;
   readonly entries: NonNullable<DeviceMap['parts'][number]['under']>;
   onSelect(thing: string): void;
 }
 
-function Under({ map, entries, onSelect }: UnderProps) {
+function Under({ map, thing, entries, onSelect }: UnderProps) {
   if (entries.length === 0) return null;
   return (
     <section aria-label="Waits for" className="mt-4">
@@ -270,12 +296,14 @@ function Under({ map, entries, onSelect }: UnderProps) {
       <ul>
         {entries.map((entry) => {
           const id = 'part' in entry ? entry.part : entry.joint;
+          const sure = sureness(map, thing, entry);
           return (
-            <li key={id} className="border-b border-hair">
+            <li key={`${id} ${'until' in entry ? entry.until : ''}`} className="border-b border-hair">
               <Button weight="quiet" className="-ml-4 w-full font-normal" onClick={() => onSelect(id)}>
                 {thingName(map, id)}, {'part' in entry ? entry.until : 'released'}
                 {entry.note ? `. ${entry.note}` : ''}
               </Button>
+              {sure !== null && <p className="pb-2 text-note text-quiet">{capital(sure)}.</p>}
             </li>
           );
         })}

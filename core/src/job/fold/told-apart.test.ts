@@ -6,6 +6,7 @@ import { toldApart, unmapped } from '../../../test/told-apart.ts';
 import { checkDeviceMap } from '../../planner/map-check/index.ts';
 import { mechanismOf, SEATED } from '../../planner/holds/index.ts';
 import { planRepair } from '../../planner/plan/index.ts';
+import { leansOn, sureness } from '../../planner/words/index.ts';
 import { mapToKeep, taught } from '../../teardown/infer/index.ts';
 import { counts } from '../../screws/screws/index.ts';
 import type { EventData } from '../events/index.ts';
@@ -149,6 +150,21 @@ describe('a device without a map', () => {
     const physical = strip.filter(({ kind }) => kind !== 'procedure').map(({ joint, part }) => joint ?? part);
     expect(physical).toEqual(['s1', 'lid', 'p1', 'battery']);
     expect(mechanismOf(map).map.battery?.part).toBe('battery');
+  });
+
+  it('says of each step whether it leans on a guess', () => {
+    const bench = lidAndBattery();
+    const kept = mapToKeep(bench.base, told(bench));
+    expect(leansOn(kept, { kind: 'release', joint: 'p1' })).toBe('A guess: Lid off first.');
+    expect(leansOn(kept, { kind: 'fit', part: 'lid' })).toMatch(/^A guess: before .*Battery/);
+    expect(sureness(kept, 'p1', { part: 'lid', until: 'off' })).toBe('likely: that came off last before it');
+    const box = (x: number) => ({ x, y: 10, w: 20, h: 20 });
+    const { mechanism } = unmapped('phone')
+      .send('came-off', { part: 'left', to: 'off', parts: [{ id: 'left', kind: 'shield', box: box(5) }] })
+      .send('came-off', { part: 'right', to: 'off', parts: [{ id: 'right', kind: 'shield', box: box(40) }] })
+      .send('put-together', {});
+    expect(leansOn(mechanism.map, { kind: 'fit', part: 'left' })).toContain('In the reverse of how it came off');
+    expect(leansOn(bench.base, { kind: 'fit', part: 'battery' })).toBe('');
   });
 
   it('is taught by every later repair: what did without an entry deletes it, what would not move adds one', () => {

@@ -15,6 +15,7 @@ export { isGate, opLine, opWords, slideWords } from './op-words.ts';
 export { bitMark } from './bit-marks.ts';
 export { jointWords, spokenName } from './joint-words.ts';
 export { edgeName, placeOfJoint, placeWords, tabName } from './places.ts';
+export { leansOn, sureness } from './guess-words.ts';
 export { whyNow } from './why.ts';
 export { waterWords } from './water.ts';
 export { pointName, pointPlace } from './point-names.ts';

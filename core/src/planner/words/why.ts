@@ -1,3 +1,4 @@
+import { leansOn } from './guess-words.ts';
 import { type DeviceMap, jointById, partById } from '../../model/device-map/index.ts';
 import type { Op } from '../drafts/index.ts';
 import { whyProcedure } from './procedure-words.ts';
@@ -9,6 +10,10 @@ import { heldName, jointKind, partName } from './thing-names.ts';
  * @param serves what it is done for, where that is ahead as well
  */
 export function whyNow(map: DeviceMap, op: Op, serves: Op | undefined): string {
+  return [whyAsMapped(map, op, serves), leansOn(map, op)].filter(Boolean).join(' ');
+}
+
+function whyAsMapped(map: DeviceMap, op: Op, serves: Op | undefined): string {
   switch (op.kind) {
     case 'procedure':
       return whyProcedure(map, op);

@@ -29,6 +29,6 @@ export function taught(map: DeviceMap, lines: readonly Line[]): DeviceMap | null
 /** As many as `POST /compute/infer-map` takes. */
 const MOST_REPAIRS = 100;
 
-function withoutOrigin({ origin: _, ...map }: DeviceMap): string {
-  return JSON.stringify(map);
+function withoutOrigin(map: DeviceMap): string {
+  return JSON.stringify({ ...map, origin: undefined });
 }

@@ -14,7 +14,7 @@ export type Step =
     } & Thing);
 
 /** A photograph of the device as it lay, after so many steps. */
-export interface Layer {
+interface Layer {
   readonly photo: string;
   readonly face: 'front' | 'back';
   readonly corners?: TeardownEventData['layer']['corners'];
