@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
+import sharp from 'sharp';
 import { DemoServer } from './server.ts';
 import { finish, here, jump, prepare, section } from './steps.ts';
 import { noViolations } from './violations.ts';
@@ -104,4 +105,60 @@ test('an unmapped device needs a name, and what can not be is refused with a wor
   await page.keyboard.press('Escape');
   await page.keyboard.press('u');
   await expect(section(page, 'Mat')).not.toContainText('× 16');
+});
+
+/** A light device on a dark mat, seen askew; beneath its lid, once that is off, there is a plug. */
+function photograph(isLidOff: boolean): Promise<Buffer> {
+  const lid = `<polygon points="520,200 1050,230 1060,500 510,480" fill="${isLidOff ? '#3d7a55' : '#8a9398'}"/>`;
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="1200"><rect width="1600" height="1200" fill="#2b3338"/>
+    <polygon points="480,120 1090,160 1150,1090 430,1060" fill="#c9cfd2"/>${lid}</svg>`;
+  return sharp(Buffer.from(svg)).jpeg().toBuffer();
+}
+
+test('a photograph is set straight by its corners, places are pressed on it, and what came into sight is evidence', async ({
+  page,
+}) => {
+  const address = await begun(page, 'Kittiwake Lite');
+  const on = page.getByRole('group', { name: 'Photograph, front up' });
+  const shown = async () => ((await on.count()) > 0 ? on.locator('image').getAttribute('href') : null);
+  const take = async (isLidOff: boolean) => {
+    const before = await shown();
+    await page.getByRole('button', { name: 'Photograph', exact: true }).first().click();
+    const buffer = await photograph(isLidOff);
+    await page.getByLabel('Pick a file').setInputFiles({ name: 'layer.jpg', mimeType: 'image/jpeg', buffer });
+    await expect.poll(async () => (await shown()) !== before && (await shown()) !== null).toBe(true);
+  };
+  const press = async (x: number, y: number) => {
+    const box = (await on.boundingBox())!;
+    await on.click({ position: { x: box.width * x, y: box.height * y } });
+  };
+  await tap(page, 'It is off', 'Back cover');
+  await take(false);
+  // its corners, put right by key
+  await tap(page, 'More', 'Corners of the photograph');
+  await noViolations(page, 'corners');
+  const corner = page.getByRole('slider', { name: 'Upper left corner' });
+  await expect(corner).toHaveAttribute('aria-valuetext', '30 % across, 10 % down');
+  await corner.focus();
+  for (let n = 0; n < 2; n++) await page.keyboard.press('ArrowRight');
+  await expect(corner).toHaveAttribute('aria-valuetext', '31 % across, 10 % down');
+  await tap(page, 'These are its corners');
+  await press(0.4, 0.1);
+  await press(0.6, 0.3);
+  await tap(page, 'It is off', 'Lid');
+  await take(true);
+  await press(0.5, 0.2);
+  await tap(page, 'Plug', 'Camera');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Was it in sight here?');
+  await tap(page, 'No, it was hidden', 'It is off', 'Camera', 'More', 'Nothing more comes off');
+  await page.getByRole('button', { name: 'Put it together' }).click();
+  await expect(section(page, 'Operation')).toBeVisible();
+  const job = address.split('/').at(-1);
+  const { map: id } = (await (await page.request.get(`${server.url}/api/v1/jobs/${job}`)).json()) as { map: string };
+  const map = (await (await page.request.get(`${server.url}/api/v1/device-maps/${id}`)).json()) as {
+    origin: { guesses: { joint?: string; entry: object; certainty: string }[] };
+  };
+  expect(map.origin.guesses.filter(({ joint }) => joint === 'plug-1')).toContainEqual(
+    expect.objectContaining({ entry: { part: 'bracket', until: 'off' }, certainty: 'certain', why: 'sight' }),
+  );
 });

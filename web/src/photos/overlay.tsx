@@ -6,7 +6,7 @@ import { Button } from '../ui/button.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { SelectField } from '../ui/select-field.tsx';
 import { Slide } from '../ui/slide.tsx';
-import { type Corner, cssOf, viewOf } from './four-corners.ts';
+import { type Corner, cssOf, viewOf } from '@nibrel/core/model/photos';
 
 type Photos = JobState['photos'];
 

@@ -73,13 +73,13 @@ export function usePicture(job: string, onPhoto: (photo: Photo) => Promise<boole
       Taking the picture
     </p>
   ) : kept ? (
-    <figure role="status" className="flex items-center gap-3 border border-ink bg-sheet p-2">
+    <div role="status" className="flex items-center gap-3 border border-ink bg-sheet p-2">
       <img src={photoUrl(job, kept.thumb)} alt="" className="h-20 w-auto" />
-      <figcaption className="text-body">
+      <p className="text-body">
         Kept{kept.of === 'mat' ? ', of the mat' : kept.step ? ' with this step' : ''}.<br />
         <span className="text-quiet">U takes it back.</span>
-      </figcaption>
-    </figure>
+      </p>
+    </div>
   ) : null;
   return { take, shown };
 }

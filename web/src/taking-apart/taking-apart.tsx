@@ -1,13 +1,16 @@
 import { always, whatIsWrongApart, whileHeld } from '@nibrel/core/asking/at-bench';
 import { aloud, type Answer, byLetter, type Gives, type Sheet, type Telling } from '@nibrel/core/asking/question';
-import { askedWhileTakenApart, ROOT, type TakingApart as Told } from '@nibrel/core/asking/taking-apart';
+import { askedWhileTakenApart, layersUp, ROOT, type TakingApart as Told } from '@nibrel/core/asking/taking-apart';
 import { leaving } from '@nibrel/core/bench/in-hand';
 import type { EventData, TroubleKind } from '@nibrel/core/job/events';
 import { toldIn } from '@nibrel/core/job/fold';
 import type { Point } from '@nibrel/core/model/device-map';
+import type { Corner } from '@nibrel/core/model/photos';
 import { toldSoFar } from '@nibrel/core/teardown/record';
 import { useCallback, useMemo, useState } from 'react';
 import { useSpokenStep, useWakeLock } from '../app/feedback.ts';
+import { photoUrl } from '../app/client.ts';
+import { useKeys } from '../app/keys.ts';
 import { useNow } from '../app/now.ts';
 import { useSettings } from '../app/settings.ts';
 import { BenchPanels } from '../at-bench/bench-panels.tsx';
@@ -23,9 +26,11 @@ import { useField } from '../frame/use-field.ts';
 import { useGive } from '../frame/use-give.ts';
 import type { OpenJob } from '../job/job-frame.tsx';
 import { Stopped } from '../job/stopped.tsx';
+import { cornersOn, useStraight } from '../photos/straighten.ts';
 import { usePicture } from '../photos/use-picture.tsx';
 import { ApartBand } from './apart-band.tsx';
 import { useOpenQuestions } from './use-open-questions.ts';
+import { Corners } from './corners.tsx';
 import { ApartPicture } from './apart-picture.tsx';
 
 /** A device that has no map is taken apart: what came off is asked again and again, and makes its map. */
@@ -40,15 +45,28 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
   const [trouble, setTrouble] = useState<TroubleKind | undefined>();
   useWakeLock();
 
+  const [isDrawn, setDrawn] = useState(false);
+  const [dragged, setDragged] = useState<readonly Corner[] | null>(null);
+
   const { base } = bench;
   const so = useMemo(() => toldSoFar(base!, toldIn(state.inForce)), [base, state.inForce]);
   const open = useOpenQuestions(state, base!, telling.at === 'what-held');
   const held = state.stopped !== null || state.ended !== null;
   // what it stood before may have been undone meanwhile
   const standing = before !== null && so.steps.some(({ event }) => event === before) ? before : null;
+  const [newest, earlier] = layersUp({ so, face });
+  // of what was pressed just now the photograph before is shown
+  const layer = telling.at === 'seen' ? earlier : newest;
+  const pictureOf = (id: string | undefined) => state.photos.find((each) => each.id === id);
+  const shot = pictureOf(layer?.photo);
+  const { width, height } = map.outline;
+  const straight = useStraight(shot ? photoUrl(state.job.id, shot.shown) : null, layer?.corners, width / height);
+  const isOnPhoto = straight !== null && !isDrawn;
+  const cornered = telling.at === 'corners' ? pictureOf(telling.photo) : undefined;
+  const corners = dragged ?? so.layers.find(({ photo }) => photo === cornered?.id)?.corners ?? INSET;
   const question = held
     ? whileHeld(state, now)
-    : askedWhileTakenApart({ mechanism, state, so, telling, before: standing, face, places, open });
+    : askedWhileTakenApart({ mechanism, state, so, telling, before: standing, face, places, open, corners, isOnPhoto });
   const busy = bench.asked > 0 || bench.unsaved !== null;
   const wrong = whatIsWrongApart(mechanism, state);
   const ends = always(state);
@@ -59,10 +77,12 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
       if (!(await send('photo', photo))) return false;
       const taken = session.getState().state?.photos.at(-1);
       // what is not taken as a layer stays a photograph of the repair
-      if (taken?.shown === photo.shown) await send('layer', { photo: taken.id, face });
+      if (taken?.shown !== photo.shown) return true;
+      const found = await cornersOn(photoUrl(state.job.id, photo.shown));
+      await send('layer', { photo: taken.id, face, ...(found ? { corners: found } : {}) });
       return true;
     },
-    [send, session, face],
+    [send, session, face, state.job.id],
   );
   const { take, shown: pictured } = usePicture(state.job.id, keepPhoto);
   const give = useGive(bench, {
@@ -77,7 +97,10 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
       setPlaces([]);
       setTelling(ROOT);
     },
-    onTell: setTelling,
+    onTell: (next) => {
+      setTelling(next);
+      setDragged(null);
+    },
     onInsert: (at) => {
       setBefore(at);
       setTelling(ROOT);
@@ -101,6 +124,7 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
   useAnswers(lettered, other);
   useSpokenStep(aloud(question));
   const mayLeave = useMemo(() => leaving(mechanism, state, [], now, null), [mechanism, state, now]);
+  useKeys({ d: () => setDrawn(!isDrawn) });
   const press = useCallback((place: Point) => setPlaces((pressed) => [...pressed, place]), []);
 
   return (
@@ -131,7 +155,21 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
           side={face}
           places={places}
           pictured={pictured}
-          onPlace={held ? undefined : press}
+          photo={straight}
+          isOnPhoto={isOnPhoto}
+          corners={
+            cornered && (
+              <Corners
+                src={photoUrl(state.job.id, cornered.shown)}
+                width={cornered.width}
+                height={cornered.height}
+                corners={corners}
+                onCorners={setDragged}
+              />
+            )
+          }
+          onPlace={held || telling.at === 'seen' ? undefined : press}
+          onOther={() => setDrawn(!isDrawn)}
           onClear={() => setPlaces([])}
         />
       }
@@ -180,6 +218,14 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
     />
   );
 }
+
+/** Where corners begin that were not found. */
+const INSET: readonly Corner[] = [
+  { x: 0.15, y: 0.1 },
+  { x: 0.85, y: 0.1 },
+  { x: 0.85, y: 0.9 },
+  { x: 0.15, y: 0.9 },
+];
 
 const NO_OPS: readonly never[] = [];
 const NO_CONTAINERS: readonly never[] = [];

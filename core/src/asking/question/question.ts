@@ -136,6 +136,10 @@ export type Telling =
   | { readonly at: 'stuck' }
   | { readonly at: 'stuck-by'; readonly part: string }
   | { readonly at: 'more' }
+  /** was it in sight on the photograph before? */
+  | { readonly at: 'seen'; readonly joint?: string; readonly part?: string; readonly photo: string }
+  /** where the four corners of the device are on a photograph */
+  | { readonly at: 'corners'; readonly photo: string }
   /** what was pressed of what may have held it, by the keys of entries; what nobody knows, by the ids of questions */
   | { readonly at: 'what-held'; readonly pressed: readonly string[]; readonly unknown: readonly string[] }
   | { readonly at: 'earlier' }

@@ -1,12 +1,13 @@
 import { COMES_NEXT, holdingNothing, partsOff, type TeardownEventData, USUAL } from '../../teardown/record/index.ts';
 import { type Gives, type Keyless, type Line, NOTHING_ASKED, type Question, withKeys } from '../question/index.ts';
-import { ROOT, type TakingApart, tell } from './telling.ts';
+import { layersUp, ROOT, type TakingApart, tell } from './telling.ts';
 import { jointLabel, partLabel, stepLabel } from './told-words.ts';
 
 /** What is told more seldom. */
 export function moreAsked(now: TakingApart): Question {
   const { so, before, face } = now;
   const pending = holdingNothing(so);
+  const [layer] = layersUp(now);
   const hasSteps = so.steps.some(({ kind }) => kind !== 'refused');
   return {
     ...NOTHING_ASKED,
@@ -35,6 +36,17 @@ export function moreAsked(now: TakingApart): Question {
             gives: { kind: 'insert', before: null },
           },
       { id: 'look', key: 'l', label: 'Look again', weight: 'plain', gives: tell({ at: 'look' }) },
+      ...(layer
+        ? [
+            {
+              id: 'corners',
+              key: 'c',
+              label: 'Corners of the photograph',
+              weight: 'plain',
+              gives: tell({ at: 'corners', photo: layer.photo }),
+            } as const,
+          ]
+        : []),
       {
         id: 'turn',
         key: 'f',

@@ -15,6 +15,7 @@ import { heldAsked, offAsked, plugAsked } from './asked-of-parts.ts';
 import { driveAsked, screwsAsked } from './asked-of-screws.ts';
 import { stuckAsked, stuckByAsked } from './asked-of-stuck.ts';
 import { earlierAsked, lookAsked, lookedAtAsked, measureAsked, moreAsked } from './asked-once-more.ts';
+import { cornersAsked, seenAsked } from './asked-of-photos.ts';
 import { whatHeldAsked } from './asked-what-held.ts';
 import { cameOff, freeId, ROOT, type TakingApart, tell } from './telling.ts';
 import { jointLabel, stepLabel, stepWords } from './told-words.ts';
@@ -62,6 +63,10 @@ function ofTelling(now: TakingApart, telling: Telling): Question {
       return stuckByAsked(now, telling);
     case 'what-held':
       return whatHeldAsked(now, telling);
+    case 'seen':
+      return seenAsked(now, telling);
+    case 'corners':
+      return cornersAsked(now, telling);
     case 'more':
       return moreAsked(now);
     case 'earlier':

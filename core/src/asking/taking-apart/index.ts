@@ -1,3 +1,3 @@
 export { askedWhileTakenApart } from './asked-what-came-off.ts';
-export { ROOT, type TakingApart } from './telling.ts';
+export { layersUp, ROOT, type TakingApart } from './telling.ts';
 export { jointLabel, partLabel, stepLabel } from './told-words.ts';

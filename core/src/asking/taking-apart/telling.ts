@@ -3,7 +3,9 @@ import type { JobState } from '../../job/state/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import {
   BARE_CELL,
+  type Layer,
   type TeardownEventData,
+  type Thing,
   type ToldJoint,
   type ToldPart,
   type ToldScrew,
@@ -26,6 +28,10 @@ export interface TakingApart {
   readonly face: Exclude<Face, 'edge'>;
   /** what to ask of it while it lies open; null while nobody knows, or nobody has asked */
   readonly open: InferredMap['questions'] | null;
+  /** four corners that are being put right, shares of the photograph */
+  readonly corners: readonly Point[];
+  /** the places were pressed on the newest photograph of this face, and there is one before it */
+  readonly isOnPhoto: boolean;
   /** pressed on the drawing since something was told, mm of the map */
   readonly places: readonly Point[];
 }
@@ -42,19 +48,39 @@ type Off =
   | { readonly part: ToldPart; readonly to: 'open' | 'off' };
 
 /** What is said where something came off: the places that were pressed go with it. */
-export function cameOff({ before, face, places, so }: TakingApart, off: Off): Gives {
+export function cameOff(now: TakingApart, off: Off): Gives {
+  const { before, face, places, so } = now;
   const placed = before === null ? {} : { before };
   if ('part' in off) {
     const { part, to } = off;
     const box = boxOf(places);
     const told = so.parts.has(part.id) && !box ? [] : [{ ...part, ...(box ? { box } : {}) }];
     const parts = told.length > 0 ? { parts: told } : {};
-    return saying('came-off', { part: part.id, to, ...parts, ...placed } as TeardownEventData['came-off']);
+    return seenNext(now, { part: part.id }, {
+      part: part.id,
+      to,
+      ...parts,
+      ...placed,
+    } as TeardownEventData['came-off']);
   }
   const { joint, parts = [], screws = [] } = off;
   const more = { ...(parts.length > 0 ? { parts } : {}), ...(screws.length > 0 ? { screws } : {}) };
   const told = { ...joint, face, ...(places.length > 0 ? placesOf(joint, places) : {}) };
-  return saying('came-off', { joint: joint.id, joints: [told], ...more, ...placed } as TeardownEventData['came-off']);
+  const data = { joint: joint.id, joints: [told], ...more, ...placed } as TeardownEventData['came-off'];
+  return seenNext(now, { joint: joint.id }, data);
+}
+
+/** What is pressed on a photograph for the first time may have come into sight with it: it is asked on the one before. */
+function seenNext(now: TakingApart, thing: Thing, data: TeardownEventData['came-off']): Gives {
+  const [, before] = layersUp(now);
+  const newest = layersUp(now)[0];
+  if (!newest || !before || !now.isOnPhoto || now.places.length === 0) return saying('came-off', data);
+  return { kind: 'say', events: [{ type: 'came-off', data }], next: { at: 'seen', ...thing, photo: newest.photo } };
+}
+
+/** The photographs of the face that is up, the newest first. */
+export function layersUp({ so, face }: Pick<TakingApart, 'so' | 'face'>): readonly Layer[] {
+  return so.layers.filter((layer) => layer.face === face).toReversed();
 }
 
 /** Screws, clips and wires have a place each; of all else it is the middle. */

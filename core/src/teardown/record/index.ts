@@ -24,5 +24,5 @@ export {
 } from './told-events.ts';
 export { toldProblem } from './told-problem.ts';
 export { MOST_ALIKE, TEARDOWN_DATA } from './told-schema.ts';
-export { heldBy, holdingNothing, partsOff, type Step, type ToldSoFar, toldSoFar } from './told-so-far.ts';
+export { heldBy, holdingNothing, type Layer, partsOff, type Step, type ToldSoFar, toldSoFar } from './told-so-far.ts';
 export { USUAL } from './usual.ts';

@@ -14,7 +14,7 @@ export type Step =
     } & Thing);
 
 /** A photograph of the device as it lay, after so many steps. */
-interface Layer {
+export interface Layer {
   readonly photo: string;
   readonly face: 'front' | 'back';
   readonly corners?: TeardownEventData['layer']['corners'];
@@ -97,7 +97,10 @@ export function toldSoFar(base: DeviceMap, told: readonly Told[]): ToldSoFar {
         answers.set(thingKey(data), data);
         break;
       case 'layer':
-        layers.push({ layer: data, last: steps.at(-1)?.event ?? null });
+        // its corners were put right: it was taken when it was taken
+        if (layers.some(({ layer }) => layer.photo === data.photo))
+          layers.forEach((each) => each.layer.photo === data.photo && (each.layer = data));
+        else layers.push({ layer: data, last: steps.at(-1)?.event ?? null });
         break;
       case 'first-seen':
         firstSeen.push(data);
