@@ -31,13 +31,17 @@ export function ScrewsOfJoint({
           <li key={kind} className="flex flex-wrap items-center gap-x-4">
             <ScrewMark mark={letters.get(kind)!} />
             <span>
-              {fastener.length} mm × {points.length}
+              {letters.get(kind)!.isMeasured ? `${fastener.length} mm` : 'not measured'} × {points.length}
             </span>
             {out > 0 && <span className="text-body text-quiet">{out} on the mat</span>}
-            {turns !== null && <span className="text-body text-quiet">about {plural(turns, 'turn')}</span>}
-            <span className="text-body text-quiet">
-              {fastener.thread}, head {fastener.head} mm
-            </span>
+            {turns !== null && letters.get(kind)!.isMeasured && (
+              <span className="text-body text-quiet">about {plural(turns, 'turn')}</span>
+            )}
+            {letters.get(kind)!.isMeasured && (
+              <span className="text-body text-quiet">
+                {fastener.thread}, head {fastener.head} mm
+              </span>
+            )}
             {fastener.colour && <span className="text-body text-quiet">{fastener.colour}</span>}
           </li>
         );

@@ -249,7 +249,9 @@ function ScrewList({ map, joint }: { readonly map: DeviceMap; readonly joint: Jo
       {joint.points.map((point) => (
         <li key={point.id} className="flex items-center gap-3 text-body">
           <ScrewMark mark={letters.get(fastenerAt(joint, point))!} />
-          {point.id}: hole {point.depth} mm deep over {point.below}
+          {letters.get(fastenerAt(joint, point))!.isMeasured
+            ? `${point.id}: hole ${point.depth} mm deep over ${point.below}`
+            : `${point.id}: not measured`}
         </li>
       ))}
     </ul>

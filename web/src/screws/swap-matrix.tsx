@@ -89,8 +89,12 @@ export function SwapMatrix({ map, limits }: SwapMatrixProps) {
           </p>
           <div aria-live="polite" className="mt-4">
             <h3 className="text-lead font-bold">
-              {letters.get(kind.id)!.letter}, {kind.length} mm:{' '}
-              {harms.length === 0 ? 'does no harm anywhere' : 'not into'}
+              {letters.get(kind.id)!.letter}, {letters.get(kind.id)!.isMeasured ? `${kind.length} mm` : 'not measured'}:{' '}
+              {harms.length > 0
+                ? 'not into'
+                : letters.get(kind.id)!.isMeasured
+                  ? 'does no harm anywhere'
+                  : 'nobody knows before it is measured'}
             </h3>
             <ul className="text-body">
               {worst.map(({ joint, holes: own, harm }) => (

@@ -1,6 +1,6 @@
 import type { ScrewLetter } from '@nibrel/core/screws/screws';
 
-/** A screw as letter and bar: the bar's length is the screw's, against the longest of the device. */
+/** A screw as letter and bar: the bar's length is the screw's, against the longest of the device; broken off where nobody has measured it. */
 export function ScrewMark({ mark, ghost = false }: { readonly mark: ScrewLetter; readonly ghost?: boolean }) {
   const width = 12 + 58 * mark.share;
   return (
@@ -13,7 +13,13 @@ export function ScrewMark({ mark, ghost = false }: { readonly mark: ScrewLetter;
           strokeWidth="1.4"
           {...(ghost ? { strokeDasharray: '3 2.5' } : {})}
         >
-          <path d={`M2 3.5h5.5v13H2z M7.5 7.2H${width}v5.6H7.5z`} />
+          <path
+            d={
+              mark.isMeasured
+                ? `M2 3.5h5.5v13H2z M7.5 7.2H${width}v5.6H7.5z`
+                : 'M2 3.5h5.5v13H2z M7.5 7.2h9v5.6h-9z M20 7.2h5v5.6h-5z M29 7.2h3v5.6h-3z'
+            }
+          />
         </g>
       </svg>
     </span>

@@ -115,6 +115,17 @@ describe('a device without a map', () => {
     expect(guesses().map(({ entry }) => entry.part)).toEqual(['lid']);
   });
 
+  it('takes screws of which nobody said the kind', () => {
+    const bench = unmapped('phone').send('came-off', { joint: 's1', joints: [{ id: 's1', type: 'screw', count: 2 }] });
+    expect(bench.problem).toBeNull();
+    bench
+      .send('came-off', { part: 'lid', to: 'off', parts: [{ id: 'lid', kind: 'bracket' }] })
+      .send('put-together', {});
+    expect(bench.problem).toBeNull();
+    expect(checkDeviceMap(bench.mechanism.map).errors).toEqual([]);
+    expect(bench.mechanism.map.origin?.unmeasured).toContain('unknown');
+  });
+
   it('undo takes back what was told, and the map with it', () => {
     const bench = lidAndBattery();
     const last = bench.state.events.at(-1)!;

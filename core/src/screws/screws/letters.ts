@@ -6,6 +6,8 @@ export interface ScrewLetter {
   readonly length_mm: number;
   readonly share: number;
   readonly drive: string;
+  /** false where nobody has measured one yet: then its length only stands for it */
+  readonly isMeasured: boolean;
 }
 
 /** Letters in the order of the map's fasteners: A … Z, then AA, AB … */
@@ -14,7 +16,13 @@ export function screwLetters(map: DeviceMap): ReadonlyMap<string, ScrewLetter> {
   return new Map(
     map.fasteners.map(({ id, length, drive }, index) => [
       id,
-      { letter: letterOf(index), length_mm: length, share: length / longest, drive },
+      {
+        letter: letterOf(index),
+        length_mm: length,
+        share: length / longest,
+        drive,
+        isMeasured: !map.origin?.unmeasured.includes(id),
+      },
     ]),
   );
 }

@@ -39,12 +39,15 @@ function inferredFrom(teardown: Teardown, so: ToldSoFar, { keepsOrder }: { reado
   };
 }
 
-function unknownIn({ screws, joints }: ToldSoFar, { parts }: Teardown): Omit<MapOrigin, 'guesses' | 'record'> {
+function unknownIn(
+  { screws, joints }: ToldSoFar,
+  { parts, fasteners }: Teardown,
+): Omit<MapOrigin, 'guesses' | 'record'> {
   return {
     unplaced: [
       ...parts.flatMap(({ id, unplaced }) => (unplaced ? [id] : [])),
       ...[...joints.values()].flatMap(({ id, points, at }) => (points || at ? [] : [id])),
     ],
-    unmeasured: [...screws.values()].flatMap(({ id, length }) => (length === undefined ? [id] : [])),
+    unmeasured: fasteners.flatMap(({ id }) => (screws.get(id)?.length === undefined ? [id] : [])),
   };
 }

@@ -36,7 +36,7 @@ export function teardownOf(base: DeviceMap, so: ToldSoFar): Teardown {
       outline: so.outline,
       battery: device.battery && cell ? { ...device.battery, part: cell.id } : device.battery,
     },
-    fasteners: [...fasteners.filter(({ id }) => !so.screws.has(id)), ...[...so.screws.values()].map(fastenerOf)],
+    fasteners: fastenersOf(fasteners, so),
     hinges: [...so.joints.values()].flatMap(hingeOf),
     parts: [
       ...[...so.parts.values()].map((part) => seenPart(base, so, part)),
@@ -122,6 +122,14 @@ function isCellEnd({ parts, joints }: ToldSoFar, id: string, style: ToldJoint['s
     ({ type, holds = [] }) => type === 'connector' && holds.some((each) => parts.get(each)?.kind === 'battery'),
   );
   return kind === 'lead' && style !== 'coax' && !hasOwn;
+}
+
+function fastenersOf(known: readonly Fastener[], { screws, joints }: ToldSoFar): readonly Fastener[] {
+  const told = [...known.filter(({ id }) => !screws.has(id)), ...[...screws.values()].map(fastenerOf)];
+  const isUnnamed = [...joints.values()].some(({ type, screw }) => type === 'screw' && screw === undefined);
+  return isUnnamed && !told.some(({ id }) => id === UNKNOWN_SCREW)
+    ? [...told, fastenerOf({ id: UNKNOWN_SCREW })]
+    : told;
 }
 
 /** The letter of screws of which nobody said what kind they are. */
