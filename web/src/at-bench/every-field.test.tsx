@@ -13,12 +13,13 @@ import { softensAt } from '@nibrel/core/job/rules';
 import { withEvent } from '@nibrel/core/job/fold';
 import { kitFor } from '@nibrel/core/after/kit';
 import { harmOf, holesOf } from '@nibrel/core/screws/mix-ups';
+import { screwLetters } from '@nibrel/core/screws/screws';
 import { DEFAULT_LIMITS } from '@nibrel/core/model/limits';
 import { type Policy, usualPolicy } from '@nibrel/core/model/policy';
 import { benchItems, chargeNeed, pinHoles } from '@nibrel/core/workshop/prepare';
 import type { Plan } from '@nibrel/core/planner/plan';
 import { PlanError, type Target } from '@nibrel/core/planner/search';
-import { whyNow } from '@nibrel/core/planner/words';
+import { sureness, whyNow } from '@nibrel/core/planner/words';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it, vi } from 'vitest';
@@ -106,11 +107,33 @@ function rich(): DeviceMap {
   add(map.parts, 'vibrator', {
     under: [{ part: 'loudspeaker', until: 'off', note: 'Its lead runs over it.' }, { joint: 'display-plug' }],
   });
+  const guess = { certainty: 'likely', in: true, why: 'outline', reasons: ['outline'] } as const;
+  Object.assign(map, {
+    origin: {
+      guesses: [
+        { ...guess, joint: 'connector-lid-screws', entry: { part: 'display', until: 'open' } },
+        { ...guess, part: 'vibrator', entry: { joint: 'display-plug' } },
+      ],
+      unplaced: ['volume-flex'],
+      unmeasured: ['lid-short'],
+      refuted: [
+        { joint: 'display-plug', entry: { part: 'spreader', until: 'off' } },
+        { part: 'spreader', entry: { joint: 'display-plug' } },
+      ],
+      record: { record: [] },
+    },
+  });
   add(map.joints, 'vibrator-screw', { under: [{ part: 'display', until: 'open', note: 'Below the foil.' }] });
   return map;
 }
 
-const maps = [rich(), ...demo];
+/** A device with a lift-out cell, of which a teardown has not said where that lies. */
+function unseen(): DeviceMap {
+  const map = demo.find(({ id }) => id === 'dunlin-open')!;
+  return { ...map, origin: { guesses: [], unplaced: [map.battery!.part], unmeasured: [] } };
+}
+
+const maps = [rich(), unseen(), ...demo];
 
 interface Repair {
   readonly targets: readonly Target[];
@@ -219,6 +242,9 @@ function besideThePlan(
     ),
     // listed as they stand, in Prepare and where the parts of a job are picked
     [map.cautions, map.name, map.kind],
+    // how sure an entry is, and which screws nobody has measured
+    [...map.parts, ...map.joints].flatMap(({ id, under = [] }) => under.map((entry) => sureness(map, id, entry))),
+    [...screwLetters(map)],
     bonds,
     measured,
   ]);
@@ -258,6 +284,13 @@ const NOT_SHOWN: Readonly<Record<string, string>> = {
   format: 'the format itself',
   version: 'the format itself',
   kind: 'names it in lists',
+  'origin.guesses[].reasons[]': 'all that speaks for an entry: the surest is said',
+  'origin.refuted[].joint': 'kept with what refuted it, for what later repairs teach',
+  'origin.refuted[].part': 'kept with what refuted it, for what later repairs teach',
+  'origin.refuted[].entry.joint': 'kept with what refuted it, for what later repairs teach',
+  'origin.refuted[].entry.part': 'kept with what refuted it, for what later repairs teach',
+  'origin.refuted[].entry.until': 'kept with what refuted it, for what later repairs teach',
+  'origin.record': 'what the map was made of, for what later repairs teach',
 };
 
 /** Every place of a field in a map, with the part or joint that it belongs to. */
