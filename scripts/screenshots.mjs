@@ -16,6 +16,12 @@ await inDemo(async ({ url, job, open }) => {
     ['new-repair', '/new?map=tern-5&part=connector-lid', /hands-on/],
     ['at-the-bench', `/jobs/${job('Purser 3')}`, /to go/],
     [
+      'taking-apart',
+      `/jobs/${job('Bridge 7')}`,
+      /What came off/,
+      async (page) => page.getByRole('button', { name: 'Drawing' }).waitFor(),
+    ],
+    [
       'screws',
       `/jobs/${job('Deck crane 1')}/screws/mix-ups`,
       /does no harm|not into/,

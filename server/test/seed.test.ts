@@ -29,17 +29,21 @@ describe('the demo workshop', () => {
     expect(maps.list().map(({ id }) => id)).toEqual([
       'dunlin-open',
       'gannet-works',
+      'kittiwake-lite',
       'knot-keys',
       'petrel-glass',
       'shearwater-11',
       'tern-5',
     ]);
-    expect(states).toHaveLength(13);
+    expect(states).toHaveLength(14);
     expect(state('Wheelhouse 2').finished).not.toBeNull();
     expect(state('Wheelhouse 2').ledger.onMat).toEqual([]);
     expect(state('Purser 3').ledger.onMat.length).toBeGreaterThan(0);
     expect(state('Deck crane 1').ledger.onMat.length).toBe(20);
     expect(failedTests(maps.find('tern-5')!.map, state('Car deck 7'))).toEqual(['touch']);
+    // half taken apart, with its photographs
+    expect(state('Bridge 7')).toMatchObject({ teardown: 'on', photos: { length: 2 } });
+    expect(state('Bridge 7').ledger.onMat).toHaveLength(6);
     expect(state('Mess 4')).toMatchObject({ finished: expect.any(String), handedOver: null });
     expect(state('Radio room 2').done.some(({ kind, part }) => kind === 'lift' && part === 'display')).toBe(true);
     expect([...state('Car deck 7').unsure]).toEqual(['touch-plug']);

@@ -10,8 +10,9 @@ import { planRepair } from '@nibrel/core/planner/plan';
 import type { ShopEventData, StockItem } from '@nibrel/core/workshop/shop';
 import type { NibrelApp } from '../app.ts';
 import { type DemoJob, jobEvents } from './job-events.ts';
+import { seedTeardown } from './teardown.ts';
 
-type Seeded = Pick<NibrelApp, 'maps' | 'jobs' | 'shop' | 'secrets'>;
+type Seeded = Pick<NibrelApp, 'maps' | 'jobs' | 'photos' | 'shop' | 'secrets'>;
 
 /** What the leads of the demonstration confirm with; it is shown wherever it is asked. */
 const SHOWN_SECRET = 'harbour light';
@@ -40,6 +41,7 @@ export async function seedDemo(nibrel: Seeded, now: Date): Promise<void> {
   if (jobs.list({ limit: 1 }).length > 0) return;
   for (const [index, each] of read<DemoJob[]>('jobs.json').entries())
     await seedJob(nibrel, each, new Date(now.getTime() - (index + 1) * 60_000));
+  await seedTeardown(nibrel, folder, now);
 }
 
 async function seedWorkshop(
