@@ -28,17 +28,6 @@ await inDemo(async ({ url, job, open }) => {
       async (page) => page.getByRole('button', { name: /^G/ }).click(),
     ],
     [
-      'spilled',
-      `/jobs/${job('Deck crane 1')}/screws/spill`,
-      /Screws spilled/,
-      async (page) => {
-        await page.getByRole('button', { name: 'From the caliper (simulated)' }).click();
-        await page.getByText('20 screws picked up').waitFor();
-        await page.waitForTimeout(600);
-        await page.getByRole('button', { name: 'Sort them back' }).click();
-      },
-    ],
-    [
       'intake',
       `/jobs/${job('Bridge 1')}/intake`,
       /Take in ·/,

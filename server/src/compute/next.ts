@@ -17,7 +17,7 @@ export interface NextRequest {
 
 /** In a thread of its own: a list is never kept waiting for it. */
 export function nextOf({ map, job, events, teardown }: NextRequest): NextInJob {
-  if (teardown === 'on') return { op: null, title: 'It is being taken apart', handsOn_s: 0, waiting_s: 0 };
+  if (teardown === 'on') return { op: null, title: 'What came off?', handsOn_s: 0, waiting_s: 0 };
   const mechanism = mechanismOf(map);
   try {
     const { ops } = aheadOf(mechanism, job, events, new Map());

@@ -79,7 +79,7 @@ interface ChoicesProps {
 /** Many things of which one is chosen, in two columns; the first have their digit. */
 function Choices({ choices, onChoice }: ChoicesProps) {
   return (
-    <ul aria-label="Choose" className="grid grid-cols-2 gap-2">
+    <ul aria-label="Choose" className="grid grid-cols-2 gap-2 md:max-lg:grid-cols-4">
       {choices.map((choice) => (
         <li key={choice.id}>
           <button

@@ -144,6 +144,7 @@ function Now({ job, prospect, onGoOn }: RowProps & { onGoOn(): void }) {
 /** Where no operation is in hand: nothing is left but to finish, there is no plan, or it is being made. */
 function titleOf(job: JobLine, prospect: Prospect | undefined): string {
   if (prospect?.problem) return 'No plan from here';
+  if (prospect?.state.teardown === 'on') return 'What came off?';
   if (prospect?.ahead) return 'Finish it';
   return job.next?.title ?? 'Planning';
 }
@@ -188,7 +189,7 @@ function Row({ job, prospect, name, longest }: RowOfRepair) {
         <p className={`truncate text-note ${isBad ? 'font-bold text-now' : 'text-quiet'}`}>{text}</p>
       </div>
       <div className="md:text-right">
-        <p className="text-lead leading-tight font-bold">{toGo === null || isStill ? '' : duration(toGo)}</p>
+        <p className="text-lead leading-tight font-bold">{!toGo || isStill ? '' : duration(toGo)}</p>
         <p className="truncate text-note text-quiet">
           {job.screws.onMat > 0 ? `${plural(job.screws.onMat, 'screw')} on the mat` : ''}
         </p>
@@ -239,6 +240,7 @@ function BandLegend() {
 /** What a repair waits for, in words. */
 function waitsFor({ state, ahead, map, problem }: Prospect, now: number): string {
   if (problem) return problem;
+  if (state.teardown === 'on') return 'Waits for your hands: what came off?';
   const op = ahead?.ops[0];
   if (!op) return 'Everything is done: finish it';
   const timer = state.timers.find((each) => each.step === op.id);
