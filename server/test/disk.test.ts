@@ -180,14 +180,14 @@ spawning('backup and restore', () => {
       fetch(`${url}/api/v1${path}`, { method: 'POST', body: body as string, headers: { 'content-type': type } });
     expect((await post(`/jobs/${jobs[0]!.id}/photos`, pixel, 'image/png')).status).toBe(201);
     const file = join(folder(), 'evening.zip');
-    expect(await backup(data, file)).toEqual({ code: 0, said: expect.stringContaining('1 photographs') });
+    expect(await backup(data, file)).toEqual({ code: 0, said: expect.stringContaining('3 photographs') });
     expect(await backup(data, file)).toEqual({ code: 1, said: expect.stringContaining('there already') });
     expect(await restored(file, data)).toEqual({ code: 1, said: expect.stringContaining('is not empty') });
     await server.kill();
 
     const empty = join(folder(), 'shop');
     mkdirSync(empty);
-    expect(await restored(file, empty)).toEqual({ code: 0, said: expect.stringContaining('1 photographs again') });
+    expect(await restored(file, empty)).toEqual({ code: 0, said: expect.stringContaining('3 photographs again') });
     const again = new Spawned('main', [], { NIBREL_DATA: empty });
     const from = await again.ready();
     const after = (await (await fetch(`${from}/api/v1/jobs`)).json()) as { jobs: { id: string }[] };
