@@ -48,7 +48,7 @@ async function begun(page: Page, name: string) {
 test('a device that has no map is taken apart by touch, through a killed server, put together, and repaired from its map', async ({
   page,
 }) => {
-  const address = await begun(page, 'Kittiwake Lite');
+  const address = await begun(page, 'Dabchick One');
   await noViolations(page, 'what came off');
   await tap(page, 'Screws', 'PH000');
   await noViolations(page, 'how many');
@@ -77,11 +77,11 @@ test('a device that has no map is taken apart by touch, through a killed server,
   await expect(section(page, 'Screws')).toContainText('none left on the mat');
 
   // the next day: another part of it, from the map that was made
-  await page.goto(`${server.url}/new?map=kittiwake-lite`);
+  await page.goto(`${server.url}/new?map=dabchick-one`);
   await page.getByRole('textbox', { name: 'Find a part' }).fill('rear cam');
   await page.keyboard.press('Enter');
   await expect(section(page, 'Plan')).toContainText('hands-on');
-  const maps = (await (await page.request.get(`${server.url}/api/v1/device-maps/kittiwake-lite`)).json()) as {
+  const maps = (await (await page.request.get(`${server.url}/api/v1/device-maps/dabchick-one`)).json()) as {
     joints: readonly { readonly id: string; readonly holds: readonly string[] }[];
     origin: { guesses: readonly object[] };
   };
@@ -94,7 +94,7 @@ test('an unmapped device needs a name, and what can not be is refused with a wor
   await page.getByRole('link', { name: 'Take apart one without a map' }).click();
   await page.getByRole('button', { name: 'I take it apart' }).click();
   await expect(page.getByText('Give it a name that your workshop will know it by.')).toBeVisible();
-  await begun(page, 'Kittiwake Lite');
+  await begun(page, 'Dabchick One');
   await tap(page, 'Screws', 'Not known');
   await page.getByRole('textbox', { name: 'Or how many' }).fill('500');
   await page.keyboard.press('Enter');
@@ -118,7 +118,7 @@ function photograph(isLidOff: boolean): Promise<Buffer> {
 test('a photograph is set straight by its corners, places are pressed on it, and what came into sight is evidence', async ({
   page,
 }) => {
-  const address = await begun(page, 'Kittiwake Lite');
+  const address = await begun(page, 'Dabchick One');
   const on = page.getByRole('group', { name: 'Photograph, front up' });
   const shown = async () => ((await on.count()) > 0 ? on.locator('image').getAttribute('href') : null);
   const take = async (isLidOff: boolean) => {
