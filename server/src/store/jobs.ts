@@ -2,11 +2,9 @@ import { type Problem, wrong } from '@nibrel/core/model/refusal';
 import type { Appended, JobsQuery } from '@nibrel/core/api';
 import { randomUUID } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
-import { asClosed, type BenchUse, type JobState, type Surroundings } from '@nibrel/core/job/state';
+import { asClosed, type BenchUse, type Surroundings } from '@nibrel/core/job/state';
 import { type BenchEvent, EVENT_DATA, EVENTS, type Job } from '@nibrel/core/job/events';
-import { type Going, goingOn, repairLines, toldIn } from '@nibrel/core/job/fold';
-import type { DeviceMap } from '@nibrel/core/model/device-map';
-import { mapToKeep, taught } from '@nibrel/core/teardown/infer';
+import { goingOn } from '@nibrel/core/job/fold';
 import { isSameName } from '@nibrel/core/model/names';
 import { usedIn } from '@nibrel/core/after/kit';
 import { samplesOf, type TimeSample } from '@nibrel/core/after/own-times';
@@ -18,7 +16,8 @@ import type { Acknowledged } from './acknowledged.ts';
 import { appendedInTurns } from './append.ts';
 import { Benches } from './benches.ts';
 import type { Db } from './database.ts';
-import { DamagedMap, type DeviceMaps, type StoredMap } from './device-maps.ts';
+import type { DeviceMaps } from './device-maps.ts';
+import { keepMap } from './kept-map.ts';
 import { eventOf, EventRows, type StoredEvent } from './event-rows.ts';
 import { FoldedJobs, type KeptJob, type Live } from './folded.ts';
 import { jobOf, rowOf } from './job-rows.ts';
@@ -252,30 +251,8 @@ export class Jobs {
         },
       }),
     );
-    if (tells !== null) this.#keepMap(live.going, tells, now);
+    if (tells !== null) keepMap(this.#maps, live.going, tells, now);
     return { ...told, revision: live.going.state.events.length, receivedAt: now };
-  }
-
-  /**
-   * A map that was told is kept once nothing more comes off; what a finished repair has taught one is a revision of it. A job under way keeps
-   * the one that it was taken in with.
-   */
-  #keepMap({ base, state }: Going, { by }: BenchEvent, now: string): void {
-    const newest = this.#newestOf(base.id);
-    const map = state.teardown === 'over' ? mapToKeep(base, toldIn(state.events)) : learntBy(newest?.map, state);
-    if (!map) return;
-    const body = JSON.stringify(map);
-    if (newest?.body !== body) this.#maps.add({ id: map.id, name: map.name, kind: map.kind, body }, now, by);
-  }
-
-  /** Null where the newest revision is damaged: it is neither taught nor compared. */
-  #newestOf(map: string): StoredMap | null {
-    try {
-      return this.#maps.find(map);
-    } catch (error) {
-      if (error instanceof DamagedMap) return null;
-      throw error;
-    }
   }
 
   #surroundings(job: Job, now: number, { confirmed = null }: Call): Surroundings {
@@ -321,11 +298,6 @@ export class Jobs {
     const { shown, thumb, original = shown } = event.data;
     return [shown, thumb, original].some((hash) => !this.#photos.has(job.id, hash));
   }
-}
-
-/** What a finished repair has taught the newest map of its device; null where that is nothing. */
-function learntBy(map: DeviceMap | undefined, { finished, teardown, inForce }: JobState): DeviceMap | null {
-  return map && finished && teardown === 'none' ? taught(map, repairLines(inForce)) : null;
 }
 
 const PAGE = 400;

@@ -1,5 +1,6 @@
 import { onSide, outlinePath, type Side } from '@nibrel/core/drawn/places';
 import type { DeviceMap, Point } from '@nibrel/core/model/device-map';
+import { USUAL } from '@nibrel/core/teardown/record';
 import type { MouseEvent } from 'react';
 
 interface PhotoLayerProps {
@@ -16,10 +17,10 @@ interface PhotoLayerProps {
 export function PhotoLayer({ map, side, src, places, label, onPlace }: PhotoLayerProps) {
   const { width, height } = map.outline;
   const unplaced = new Set(map.origin?.unplaced);
-  const told = map.parts.filter(({ id, box, base, face }) => {
-    const isWhole = box.w * box.h > 0.6 * width * height;
-    return !base && !isWhole && !unplaced.has(id) && (face === side || face === 'edge');
-  });
+  const told = map.parts.filter(
+    ({ id, kind, base, face }) =>
+      !base && !USUAL[kind].isWhole && !unplaced.has(id) && (face === side || face === 'edge'),
+  );
   const place = (event: MouseEvent<SVGSVGElement>) => {
     const matrix = event.currentTarget.getScreenCTM();
     if (!matrix || !onPlace) return;

@@ -49,7 +49,7 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
   const [dragged, setDragged] = useState<readonly Corner[] | null>(null);
 
   const { base } = bench;
-  const so = useMemo(() => toldSoFar(base!, toldIn(state.inForce)), [base, state.inForce]);
+  const so = useMemo(() => toldSoFar(base!, toldIn(state.events)), [base, state.events]);
   const open = useOpenQuestions(state, base!, telling.at === 'what-held');
   const held = state.stopped !== null || state.ended !== null;
   // what it stood before may have been undone meanwhile
@@ -85,6 +85,10 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
     [send, session, face, state.job.id],
   );
   const { take, shown: pictured } = usePicture(state.job.id, keepPhoto);
+  const toldIt = () => {
+    setPlaces([]);
+    setBefore(null);
+  };
   const give = useGive(bench, {
     onAsk: (about, kind) => {
       setTrouble(kind);
@@ -98,6 +102,8 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
       setTelling(ROOT);
     },
     onTell: (next) => {
+      // what was pressed was told with the answer before
+      if (telling.at === 'seen') toldIt();
       setTelling(next);
       setDragged(null);
     },
@@ -107,9 +113,7 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
     },
     onSaid: (next) => {
       setTelling(next ?? ROOT);
-      if (next) return;
-      setPlaces([]);
-      setBefore(null);
+      if (!next) toldIt();
     },
   });
   const saysNothing = (gives: Gives) => gives.kind !== 'say' && gives.kind !== 'go';
@@ -124,7 +128,7 @@ export function TakingApart({ session, bench, mechanism, map, state }: OpenJob) 
   useAnswers(lettered, other);
   useSpokenStep(aloud(question));
   const mayLeave = useMemo(() => leaving(mechanism, state, [], now, null), [mechanism, state, now]);
-  useKeys({ d: () => setDrawn(!isDrawn) });
+  useKeys({ d: () => setDrawn(!isDrawn) }, straight !== null);
   const press = useCallback((place: Point) => setPlaces((pressed) => [...pressed, place]), []);
 
   return (

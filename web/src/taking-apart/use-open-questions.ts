@@ -7,17 +7,17 @@ import { computeNow } from '../workers/compute.ts';
 
 /** What to ask of a device that lies open, found out in a thread of its own; null until it is, and where nobody asks. */
 export function useOpenQuestions(
-  { job, inForce }: JobState,
+  { job, events }: JobState,
   base: DeviceMap,
   isAsked: boolean,
 ): InferredMap['questions'] | null {
-  const told = toldIn(inForce);
+  const told = toldIn(events);
   const { data } = useQuery({
     queryKey: ['open-questions', job.id, told.length, told.at(-1)?.id],
     enabled: isAsked,
     staleTime: Infinity,
     queryFn: async () => {
-      const found = await computeNow().openQuestions(base, inForce);
+      const found = await computeNow().openQuestions(base, events);
       // what can't be found out is not asked
       return 'value' in found ? found.value : [];
     },

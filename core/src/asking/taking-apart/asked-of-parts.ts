@@ -1,11 +1,4 @@
-import {
-  COMES_NEXT,
-  holdingNothing,
-  partsOff,
-  type ToldPart,
-  type ToldSoFar,
-  USUAL,
-} from '../../teardown/record/index.ts';
+import { holdingNothing, partsOff, type ToldPart, type ToldSoFar, USUAL } from '../../teardown/record/index.ts';
 import {
   type Answer,
   asChoices,
@@ -17,7 +10,17 @@ import {
   type Telling,
   withKeys,
 } from '../question/index.ts';
-import { cameOff, freeId, likelyKinds, newPart, PLUGGED, type TakingApart, tell } from './telling.ts';
+import {
+  cameOff,
+  type Choice,
+  freeId,
+  likelyKinds,
+  newPart,
+  PLUGGED,
+  type TakingApart,
+  tell,
+  toldParts,
+} from './telling.ts';
 import { jointLabel, partLabel } from './told-words.ts';
 
 /** What is off, or swings open: what stands open or was named already, then kinds of parts, the likeliest first. */
@@ -51,23 +54,15 @@ export function offAsked(now: TakingApart, to: 'open' | 'off'): Question {
 function stillOn(now: TakingApart): readonly ToldPart[] {
   const { so } = now;
   const off = partsOff(so);
-  return [...so.parts.values()].filter(
-    ({ id }) => id !== COMES_NEXT && !isBase(now, id) && !off.has(id) && isNamed(so, id),
-  );
+  return toldParts(now).filter(({ id }) => !off.has(id) && isNamed(so, id));
 }
 
 const CELL =
   'A cell is never bent, pierced or levered under its middle: it burns. Swollen, dented or leaking: stop. Local rules for lithium apply.';
 
-type Choice = Pick<Answer, 'id' | 'label' | 'gives'>;
-
 /** Each name once, the first that has it. */
 function namedOnce(choices: readonly Choice[]): readonly Answer[] {
   return asChoices(choices.filter(({ label }, at) => choices.findIndex((each) => each.label === label) === at));
-}
-
-function isBase({ mechanism: { map } }: TakingApart, id: string): boolean {
-  return map.parts.some((part) => part.base && part.id === id);
 }
 
 /** Has anybody said anything of it? The cell is taken to be there before that. */
@@ -135,7 +130,7 @@ export function heldAsked(now: TakingApart, joint: string): Question {
       ...(so.parts.has(part.id) ? {} : { parts: [part] }),
       joints: [{ id: joint, holds: [part.id] }],
     });
-  const known = [...so.parts.values()].filter(({ id }) => id !== COMES_NEXT && !isBase(now, id));
+  const known = toldParts(now);
   const choices: readonly Choice[] = [
     ...known.map((part) => ({ id: part.id, label: partLabel(so, part.id), gives: hold(part) })),
     ...likelyKinds(so)

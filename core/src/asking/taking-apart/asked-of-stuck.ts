@@ -1,6 +1,5 @@
-import { COMES_NEXT, partsOff, type Thing } from '../../teardown/record/index.ts';
+import { partsOff, type Thing } from '../../teardown/record/index.ts';
 import {
-  type Answer,
   asChoices,
   type Gives,
   type Keyless,
@@ -10,20 +9,19 @@ import {
   type Telling,
   withKeys,
 } from '../question/index.ts';
-import { likelyKinds, newPart, type TakingApart, tell } from './telling.ts';
+import { type Choice, likelyKinds, newPart, type TakingApart, tell, toldParts } from './telling.ts';
 import { jointLabel, partLabel } from './told-words.ts';
 
 /** What would not move: it tells more than what did. */
-export function stuckAsked({ so, mechanism: { map }, face }: TakingApart): Question {
+export function stuckAsked(now: TakingApart): Question {
+  const { so, face } = now;
   const off = partsOff(so);
-  const isStill = (id: string) =>
-    id !== COMES_NEXT && !off.has(id) && !map.parts.some((part) => part.base && part.id === id);
-  const known = [...so.parts.keys()].filter(isStill);
+  const known = toldParts(now).filter(({ id }) => !off.has(id));
   const kinds = likelyKinds(so)
     .map((kind) => newPart(so, kind, face))
     .filter(({ id }) => !so.parts.has(id));
   const choices: readonly Choice[] = [
-    ...known.map((id) => line(id, partLabel(so, id), tell({ at: 'stuck-by', part: id }))),
+    ...known.map(({ id }) => line(id, partLabel(so, id), tell({ at: 'stuck-by', part: id }))),
     ...kinds.map((part) => ({
       ...line(part.id, part.name ?? part.id, {
         kind: 'say' as const,
@@ -42,29 +40,21 @@ export function stuckAsked({ so, mechanism: { map }, face }: TakingApart): Quest
   };
 }
 
-type Choice = Pick<Answer, 'id' | 'label' | 'gives'>;
-
 function line(id: string, label: string, gives: Gives): Choice {
   return { id, label, gives };
 }
 
 /** What held it, where that is seen by now; it can be told later as well, by what comes off before it moves. */
 export function stuckByAsked(now: TakingApart, { part }: Extract<Telling, { at: 'stuck-by' }>): Question {
-  const {
-    so,
-    before,
-    mechanism: { map },
-  } = now;
+  const { so, before } = now;
   const placed = before === null ? {} : { before };
   const off = partsOff(so);
   const say = (by: Thing | null): Gives => saying('stuck', { part, ...(by ? { by } : {}), ...placed });
-  const others = [...so.parts.keys()].filter(
-    (id) => id !== part && id !== COMES_NEXT && !off.has(id) && !map.parts.some((each) => each.base && each.id === id),
-  );
+  const others = toldParts(now).filter(({ id }) => id !== part && !off.has(id));
   const undone = new Set(so.steps.flatMap((step) => (step.kind === 'release' ? [step.joint] : [])));
   const joints = [...so.joints.keys()].filter((id) => !undone.has(id));
   const lines = [
-    ...others.map((id) => line(id, partLabel(so, id), say({ part: id }))),
+    ...others.map(({ id }) => line(id, partLabel(so, id), say({ part: id }))),
     ...joints.map((id) => line(id, jointLabel(so, id), say({ joint: id }))),
   ];
   const main: Keyless = { id: 'not-known', label: 'Not known yet', weight: 'main', gives: say(null) };

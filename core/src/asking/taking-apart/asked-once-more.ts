@@ -1,6 +1,6 @@
-import { COMES_NEXT, holdingNothing, partsOff, type TeardownEventData, USUAL } from '../../teardown/record/index.ts';
+import { holdingNothing, partsOff, type TeardownEventData, USUAL } from '../../teardown/record/index.ts';
 import { type Gives, type Keyless, type Line, NOTHING_ASKED, type Question, withKeys } from '../question/index.ts';
-import { layersUp, ROOT, type TakingApart, tell } from './telling.ts';
+import { layersUp, ROOT, type TakingApart, tell, toldParts } from './telling.ts';
 import { jointLabel, partLabel, stepLabel } from './told-words.ts';
 
 /** What is told more seldom. */
@@ -81,7 +81,6 @@ export function earlierAsked({ so }: TakingApart): Question {
     list: so.steps
       .toReversed()
       .map((step) => line(step.event, stepLabel(so, step), { kind: 'insert', before: step.event })),
-    answers: [],
   };
 }
 
@@ -90,7 +89,8 @@ function line(id: string, text: string, gives: Gives, more = ''): Line {
 }
 
 /** Which part, or which kind of screw, is looked at once more. */
-export function lookAsked({ so, mechanism: { map } }: TakingApart): Question {
+export function lookAsked(now: TakingApart): Question {
+  const { so } = now;
   const off = partsOff(so);
   return {
     ...NOTHING_ASKED,
@@ -98,9 +98,9 @@ export function lookAsked({ so, mechanism: { map } }: TakingApart): Question {
     place: 'Look again',
     title: 'At what?',
     list: [
-      ...[...so.parts.keys()]
-        .filter((id) => id !== COMES_NEXT && !map.parts.some((part) => part.base && part.id === id))
-        .map((id) => line(id, partLabel(so, id), tell({ at: 'look-at', part: id }), off.has(id) ? 'off' : '')),
+      ...toldParts(now).map(({ id }) =>
+        line(id, partLabel(so, id), tell({ at: 'look-at', part: id }), off.has(id) ? 'off' : ''),
+      ),
       ...[...so.screws.values()].map(({ id, drive, length }) =>
         line(
           `screw ${id}`,
@@ -110,7 +110,6 @@ export function lookAsked({ so, mechanism: { map } }: TakingApart): Question {
         ),
       ),
     ],
-    answers: [],
   };
 }
 

@@ -1,8 +1,9 @@
-import { type Face, type PartKind, type Point, PART_KINDS } from '../../model/device-map/index.ts';
+import { type Face, type PartKind, type Point } from '../../model/device-map/index.ts';
 import type { JobState } from '../../job/state/index.ts';
 import type { Mechanism } from '../../planner/holds/index.ts';
 import {
   BARE_CELL,
+  COMES_NEXT,
   type Layer,
   type TeardownEventData,
   type Thing,
@@ -13,7 +14,7 @@ import {
   USUAL,
 } from '../../teardown/record/index.ts';
 import type { InferredMap } from '../../teardown/infer/index.ts';
-import { type Gives, saying, type Telling } from '../question/index.ts';
+import { type Answer, type Gives, saying, type Telling } from '../question/index.ts';
 
 /** A device that is taken apart without a map, as it is told at this moment. */
 export interface TakingApart {
@@ -34,6 +35,16 @@ export interface TakingApart {
   readonly isOnPhoto: boolean;
   /** pressed on the drawing since something was told, mm of the map */
   readonly places: readonly Point[];
+}
+
+/** One of many that are chosen from, before it has a digit. */
+export type Choice = Pick<Answer, 'id' | 'label' | 'gives'>;
+
+/** The parts that were told, without what all else is held to. */
+export function toldParts({ so, mechanism: { map } }: TakingApart): readonly ToldPart[] {
+  return [...so.parts.values()].filter(
+    ({ id }) => id !== COMES_NEXT && !map.parts.some((part) => part.base && part.id === id),
+  );
 }
 
 export const ROOT: Telling = { at: 'root' };
@@ -148,8 +159,7 @@ const INSIDE: readonly PartKind[] = [
 /** Kinds of parts, the likeliest first: nobody takes a battery out of a device that is closed. */
 export function likelyKinds({ steps }: ToldSoFar): readonly PartKind[] {
   const isClosed = !steps.some(({ kind }) => kind === 'lift' || kind === 'open');
-  const order = isClosed ? [...OUTSIDE, ...INSIDE] : [...INSIDE, ...OUTSIDE];
-  return order.filter((kind) => PART_KINDS.includes(kind));
+  return isClosed ? [...OUTSIDE, ...INSIDE] : [...INSIDE, ...OUTSIDE];
 }
 
 /** The kinds that a plug is likely to belong to, in the order in which they are unplugged (common practice). */

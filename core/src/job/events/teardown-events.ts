@@ -35,6 +35,8 @@ export const TEARDOWN_EVENTS: EventRows<TeardownEventData> = {
     tells: 'A photograph shows the device as it lies: which face, and where its four corners are',
     ...SEEN,
     tellsMap: true,
+    // it goes with its photograph, which an undo takes back
+    undo: 'passes-over',
     data: TEARDOWN_DATA.layer,
   },
   'first-seen': {

@@ -1,5 +1,5 @@
 import { type DeviceMap } from '../../model/device-map/index.ts';
-import { type Problem, Refusal } from '../../model/refusal/index.ts';
+import { type Problem, Refusal, wrong } from '../../model/refusal/index.ts';
 import { type Mechanism, mechanismOf } from '../../planner/holds/index.ts';
 import { mapAsTold } from '../../teardown/infer/index.ts';
 import { type Told, toldProblem, toldSoFar } from '../../teardown/record/index.ts';
@@ -33,9 +33,9 @@ export function mechanismAsTold(base: DeviceMap, told: readonly Told[]): Mechani
 /** What events tell of a device that has no map, those that were undone left out. */
 export function toldIn(events: readonly BenchEvent[]): readonly Told[] {
   const undone = new Set(events.flatMap((each) => (each.type === 'undo' && !each.unreadable ? [each.data.event] : [])));
-  return events.filter(
-    (each) => tellsMap(each) && !each.unreadable && !undone.has(each.id),
-  ) as unknown as readonly Told[];
+  // a photograph that is taken back shows nothing any more
+  const isGone = (each: BenchEvent) => undone.has(each.id) || (each.type === 'layer' && undone.has(each.data.photo));
+  return events.filter((each) => tellsMap(each) && !each.unreadable && !isGone(each)) as unknown as readonly Told[];
 }
 
 /**
@@ -67,7 +67,9 @@ function besideCell(mechanism: Mechanism, { job, events }: JobState, event: Benc
 
 function notSo(base: DeviceMap, state: JobState, event: BenchEvent): Objection | null {
   if (event.type === 'undo') return null;
-  const problem = toldProblem(base, toldSoFar(base, toldIn(state.inForce)), event as unknown as Told);
+  if (event.type === 'layer' && !state.photos.some(({ id }) => id === event.data.photo))
+    return { problem: wrong('photo', 'This repair has no such photograph.', 'Send the photograph (`photo`) first.') };
+  const problem = toldProblem(base, toldSoFar(base, toldIn(state.events)), event as unknown as Told);
   return problem && { problem };
 }
 

@@ -9,7 +9,8 @@ import { planRepair } from '../../planner/plan/index.ts';
 import { leansOn, sureness } from '../../planner/words/index.ts';
 import { mapToKeep, taught } from '../../teardown/infer/index.ts';
 import { counts } from '../../screws/screws/index.ts';
-import type { EventData } from '../events/index.ts';
+import { toldSoFar } from '../../teardown/record/index.ts';
+import { type EventData, lastToUndo } from '../events/index.ts';
 import type { DeviceMap } from '../../model/device-map/index.ts';
 import { goingOf, toldIn } from './going.ts';
 import { repairLines } from './repair-lines.ts';
@@ -124,6 +125,38 @@ describe('a device without a map', () => {
     expect(bench.problem).toBeNull();
     expect(checkDeviceMap(bench.mechanism.map).errors).toEqual([]);
     expect(bench.mechanism.map.origin?.unmeasured).toContain('unknown');
+  });
+
+  it('has layers of its own photographs alone, and an undo takes a photograph back with its layer', () => {
+    const picture = { shown: 'a'.repeat(64), thumb: 'a'.repeat(64), width: 4, height: 3 };
+    const bench = lidAndBattery().send('layer', { photo: '00000000-0000-4000-8000-00000000ffff', face: 'front' });
+    expect(bench.problem).toContain('no such photograph');
+    const photo = bench.send('photo', picture).state.photos.at(-1)!.id;
+    expect(bench.send('layer', { photo, face: 'front' }).problem).toBeNull();
+    const layers = () => toldSoFar(bench.base, told(bench)).layers;
+    expect(layers()).toMatchObject([{ photo, after: 4 }]);
+    // its corners put right it is the same photograph, taken when it was
+    bench.send('came-off', { part: 'board', to: 'off', parts: [{ id: 'board', kind: 'board' }] });
+    const corners = [
+      { x: 0, y: 0 },
+      { x: 1, y: 0 },
+      { x: 1, y: 1 },
+      { x: 0, y: 1 },
+    ];
+    bench.send('layer', { photo, face: 'front', corners });
+    expect(layers()).toMatchObject([{ photo, after: 4, corners }]);
+    expect(lastToUndo(bench.state.inForce)?.type).toBe('came-off');
+    bench.send('undo', { event: lastToUndo(bench.state.inForce)!.id }).send('undo', { event: photo });
+    expect(bench.problem).toBeNull();
+    expect(layers()).toEqual([]);
+  });
+
+  it('a cell stays one, and burns, whatever is told of it', () => {
+    const bench = unmapped('phone').send('described', { parts: [{ id: 'battery', kind: 'other' }] });
+    expect(bench.problem).toContain('its cell');
+    bench.send('described', { parts: [{ id: 'battery', hazards: [] }] });
+    expect(bench.problem).toBeNull();
+    expect(bench.mechanism.map.parts.find(({ id }) => id === 'battery')?.hazards).toEqual(['lithium']);
   });
 
   it('undo takes back what was told, and the map with it', () => {

@@ -56,7 +56,7 @@ function beneath(
   if (places.length === 0 && (unplaced || held?.unplaced))
     return (isWired ? mainBoard(there)?.id : undefined) ?? on ?? base;
   const near = there.filter((part) => !part.unplaced && holdsMost(part.box, places, held?.box));
-  return hostAmong(near, isWired)?.id ?? (isWired ? mainBoard(there)?.id : undefined) ?? on ?? base;
+  return hostAmong(near, isWired)?.id ?? on ?? base;
 }
 
 /** The largest board, where the base is none itself. */

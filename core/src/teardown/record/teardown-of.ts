@@ -158,7 +158,8 @@ function seenPart(base: DeviceMap, so: ToldSoFar, told: ToldPart): SeenPart {
   const isBase = known?.base === true;
   const isPlaced = isBase || usual.isWhole === true || told.box !== undefined || told.outline !== undefined;
   const functions = (told.functions ?? usual.functions).filter((id) => base.functions.some((each) => each.id === id));
-  const hazards = told.hazards ?? usual.hazards;
+  // whatever is told of a cell, it burns
+  const hazards = [...new Set([...(told.hazards ?? usual.hazards), ...(kind === 'battery' ? usual.hazards : [])])];
   const { opens, outline, mark, reuse, face = 'front' } = told;
   return {
     id: told.id,

@@ -77,6 +77,12 @@ function ofPart(base: DeviceMap, so: ToldSoFar, { id, kind, functions = [] }: To
       'This is what all else is held to: the frame.',
       'Tell what came off as a part of its own.',
     );
+  if (base.battery?.part === id && kind !== undefined && kind !== 'battery')
+    return wrong(
+      `${path}.kind`,
+      'This is its cell, and care is taken of it as that.',
+      'Tell of what it is not as another part.',
+    );
   const cells = [...so.parts.values()].filter((part) => part.kind === 'battery' && part.id !== id);
   if (kind === 'battery' && before?.kind !== 'battery' && cells.length >= MOST_CELLS)
     return wrong(`${path}.kind`, `It has ${cells.length} cells already.`, `Tell which of them it is.`);
