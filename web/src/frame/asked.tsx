@@ -62,8 +62,8 @@ export function Asked({
         {lead}
         {hint && <p className="text-lead text-quiet">{hint}</p>}
         {field}
-        {list.length > 0 && <Lines list={list} onLine={onLine} renderLine={renderLine} />}
         {choices.length > 0 && <Choices choices={choices} onChoice={onChoice} />}
+        {list.length > 0 && <Lines list={list} onLine={onLine} renderLine={renderLine} />}
         {children}
         {why && <div className="mt-auto">{why}</div>}
       </div>

@@ -69,7 +69,7 @@ export function ApartPicture({
         ))}
       {pictured && <div className="absolute top-3 right-3 z-10 max-w-80">{pictured}</div>}
       <div className="absolute top-3 left-3 z-10 flex gap-2">
-        {places.length > 0 && <Button onClick={onClear}>Clear {plural(places.length, 'place')}</Button>}
+        {places.length > 0 && onPlace && <Button onClick={onClear}>Clear {plural(places.length, 'place')}</Button>}
         {photo !== null && !corners && (
           <Button keyName="D" onClick={onOther}>
             {isOnPhoto ? 'Drawing' : 'Photograph'}

@@ -1,3 +1,4 @@
+import type { PartKind } from '../../model/device-map/index.ts';
 import { holdingNothing, partsOff, type ToldPart, type ToldSoFar, USUAL } from '../../teardown/record/index.ts';
 import {
   type Answer,
@@ -42,12 +43,18 @@ export function offAsked(now: TakingApart, to: 'open' | 'off'): Question {
     cautions: known.some(({ kind }) => kind === 'battery') ? [{ text: CELL, isKnown: false }] : [],
     choices: namedOnce([
       ...known.map((part) => ({ id: part.id, label: partLabel(so, part.id), gives: gives(part) })),
-      ...likelyKinds(so).map((kind) => {
+      ...anothersLast(likelyKinds(so), known).map((kind) => {
         const part = newPart(so, kind, face);
         return { id: `new ${part.id}`, label: part.name ?? part.id, gives: gives(part) };
       }),
     ]),
   };
+}
+
+/** A kind of which one is still on: that one comes off before another of it. */
+function anothersLast(kinds: readonly PartKind[], on: readonly ToldPart[]): readonly PartKind[] {
+  const isOn = (kind: PartKind) => on.some((part) => part.kind === kind);
+  return [...kinds.filter((kind) => !isOn(kind)), ...kinds.filter(isOn)];
 }
 
 /** What was told of and is still on. */
@@ -84,12 +91,14 @@ export function plugAsked(now: TakingApart, { style }: Extract<Telling, { at: 'p
   const plugged = new Set(
     [...so.joints.values()].flatMap(({ type, holds = [] }) => (type === 'connector' ? holds : [])),
   );
-  const known = stillOn(now).filter(({ id }) => !plugged.has(id));
+  const on = stillOn(now);
+  const known = on.filter(({ id }) => !plugged.has(id));
   // a kind that was told of and is not unplugged yet is that one, not another of it
-  const kinds = PLUGGED.filter((kind) => !known.some((each) => each.kind === kind)).map((kind) =>
-    newPart(so, kind, face),
-  );
-  const again = stillOn(now).filter(({ id }) => plugged.has(id));
+  const kinds = anothersLast(
+    PLUGGED.filter((kind) => !known.some((each) => each.kind === kind)),
+    on,
+  ).map((kind) => newPart(so, kind, face));
+  const again = on.filter(({ id }) => plugged.has(id));
   const choice = (part: ToldPart): Choice => ({
     id: part.id,
     label: part.name ?? partLabel(so, part.id),
